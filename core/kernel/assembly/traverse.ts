@@ -1,0 +1,360 @@
+// Closest-hit and any-hit traversal: one ray against four boxes, one ray against four triangles.
+// Triangles are tested by the watertight method of Woop, Benthin and Wald (JCGT 2013) in single precision:
+// a shared edge gives exactly opposite edge values on both sides, so no ray slips between neighbours.
+import { LEAF_SHIFT, NODE_BYTES, NODE_CHILDREN, PACK_BYTES, PACK_IDS } from './layout';
+
+/** Slabs are widened by two roundings each way (Ize, "Robust BVH Ray Traversal", JCGT 2013). */
+const WIDEN: f32 = 1.0000005;
+const NARROW: f32 = 0.9999995;
+const HUGE: f32 = 1e20;
+
+let nodes: usize = 0;
+let packs: usize = 0;
+let stack: usize = 0;
+let hitAt: usize = 0;
+let shadowLimit: i32 = 0x7fffffff;
+
+/**
+ * Points this instance at a scene. `hit` receives t, b1, b2 (floats) and the triangle number (i32) of the
+ * last closest hit. Triangles numbered `limit` and above cast no shadow.
+ */
+export function init(nodesAt: usize, packsAt: usize, stackAt: usize, hit: usize, limit: i32): void {
+  nodes = nodesAt;
+  packs = packsAt;
+  stack = stackAt;
+  hitAt = hit;
+  shadowLimit = limit;
+}
+
+// The ray under way: per instance, set by aim().
+let rox: v128 = f32x4.splat(0);
+let roy: v128 = f32x4.splat(0);
+let roz: v128 = f32x4.splat(0);
+let rix: v128 = f32x4.splat(0);
+let riy: v128 = f32x4.splat(0);
+let riz: v128 = f32x4.splat(0);
+let nearX: usize = 0;
+let nearY: usize = 0;
+let nearZ: usize = 0;
+let kx: usize = 0;
+let ky: usize = 0;
+let kz: usize = 0;
+let okx: v128 = f32x4.splat(0);
+let oky: v128 = f32x4.splat(0);
+let okz: v128 = f32x4.splat(0);
+let shx: v128 = f32x4.splat(0);
+let shy: v128 = f32x4.splat(0);
+let shz: v128 = f32x4.splat(0);
+
+// @ts-ignore: decorator
+@inline function reciprocal(d: f32): f32 {
+  const r = <f32>1 / d;
+  return max(-HUGE, min(HUGE, r));
+}
+
+// @ts-ignore: decorator
+@inline function aim(ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f32): void {
+  rox = f32x4.splat(ox);
+  roy = f32x4.splat(oy);
+  roz = f32x4.splat(oz);
+  rix = f32x4.splat(reciprocal(dx));
+  riy = f32x4.splat(reciprocal(dy));
+  riz = f32x4.splat(reciprocal(dz));
+  // byte offset of the near plane inside a node: minimum first, maximum 16 bytes on
+  nearX = reciprocal(dx) < 0 ? 16 : 0;
+  nearY = reciprocal(dy) < 0 ? 48 : 32;
+  nearZ = reciprocal(dz) < 0 ? 80 : 64;
+  const ax = abs(dx);
+  const ay = abs(dy);
+  const az = abs(dz);
+  let sk: f32;
+  if (ax > ay && ax > az) {
+    kz = 0; kx = 16; ky = 32;
+    okz = rox; okx = roy; oky = roz;
+    sk = <f32>1 / dx;
+    shx = f32x4.splat(dy * sk);
+    shy = f32x4.splat(dz * sk);
+  } else if (ay > az) {
+    kz = 16; kx = 32; ky = 0;
+    okz = roy; okx = roz; oky = rox;
+    sk = <f32>1 / dy;
+    shx = f32x4.splat(dz * sk);
+    shy = f32x4.splat(dx * sk);
+  } else {
+    kz = 32; kx = 0; ky = 16;
+    okz = roz; okx = rox; oky = roy;
+    sk = <f32>1 / dz;
+    shx = f32x4.splat(dx * sk);
+    shy = f32x4.splat(dy * sk);
+  }
+  shz = f32x4.splat(sk);
+}
+
+/** Closest hit of one ray; the triangle number or -1, the rest in the hit record. */
+export function closest(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, dz: f32, tmax: f32): i32 {
+  aim(ox, oy, oz, dx, dy, dz);
+  const zero = f32x4.splat(0);
+  const vmin = f32x4.splat(tmin);
+  let best = tmax;
+  let bestB1: f32 = 0;
+  let bestB2: f32 = 0;
+  let bestId: i32 = -1;
+  let top: usize = stack;
+  let current: i32 = 0;
+  while (true) {
+    if (current >= 0) {
+      const at = nodes + <usize>current * NODE_BYTES;
+      const farX = nearX ^ 16;
+      const farY = nearY ^ 16;
+      const farZ = nearZ ^ 16;
+      const enter = f32x4.mul(
+        f32x4.pmax(
+          f32x4.pmax(
+            f32x4.mul(f32x4.sub(v128.load(at + nearX), rox), rix),
+            f32x4.mul(f32x4.sub(v128.load(at + nearY), roy), riy),
+          ),
+          f32x4.pmax(f32x4.mul(f32x4.sub(v128.load(at + nearZ), roz), riz), vmin),
+        ),
+        f32x4.splat(NARROW),
+      );
+      const leave = f32x4.pmin(
+        f32x4.mul(
+          f32x4.pmin(
+            f32x4.pmin(
+              f32x4.mul(f32x4.sub(v128.load(at + farX), rox), rix),
+              f32x4.mul(f32x4.sub(v128.load(at + farY), roy), riy),
+            ),
+            f32x4.mul(f32x4.sub(v128.load(at + farZ), roz), riz),
+          ),
+          f32x4.splat(WIDEN),
+        ),
+        f32x4.splat(best),
+      );
+      let mask = i32x4.bitmask(f32x4.le(enter, leave));
+      if (mask !== 0) {
+        const first = ctz(mask);
+        mask &= mask - 1;
+        const refs = at + NODE_CHILDREN;
+        if (mask === 0) {
+          current = load<i32>(refs + (<usize>first << 2));
+          continue;
+        }
+        const entries = top;
+        const t0 = f32x4.extract_lane(enter, 0);
+        const t1 = f32x4.extract_lane(enter, 1);
+        const t2 = f32x4.extract_lane(enter, 2);
+        const t3 = f32x4.extract_lane(enter, 3);
+        let nearest = first === 0 ? t0 : first === 1 ? t1 : t2;
+        let chosen = load<i32>(refs + (<usize>first << 2));
+        while (mask !== 0) {
+          const lane = ctz(mask);
+          mask &= mask - 1;
+          const t = lane === 1 ? t1 : lane === 2 ? t2 : t3;
+          const ref = load<i32>(refs + (<usize>lane << 2));
+          let pushT = t;
+          let pushRef = ref;
+          if (t < nearest) {
+            pushT = nearest;
+            pushRef = chosen;
+            nearest = t;
+            chosen = ref;
+          }
+          // keep this node's entries sorted, nearest on top
+          let slot = top;
+          while (slot > entries && load<f32>(slot - 4) < pushT) {
+            store<i64>(slot, load<i64>(slot - 8));
+            slot -= 8;
+          }
+          store<i32>(slot, pushRef);
+          store<f32>(slot + 4, pushT);
+          top += 8;
+        }
+        current = chosen;
+        continue;
+      }
+    } else {
+      const ref = ~current;
+      let pack = packs + <usize>(ref >> LEAF_SHIFT) * PACK_BYTES;
+      let left = ref & 7;
+      while (left > 0) {
+        const az = f32x4.sub(v128.load(pack + kz), okz);
+        const bz = f32x4.sub(v128.load(pack + 48 + kz), okz);
+        const cz = f32x4.sub(v128.load(pack + 96 + kz), okz);
+        const ax = f32x4.sub(f32x4.sub(v128.load(pack + kx), okx), f32x4.mul(shx, az));
+        const ay = f32x4.sub(f32x4.sub(v128.load(pack + ky), oky), f32x4.mul(shy, az));
+        const bx = f32x4.sub(f32x4.sub(v128.load(pack + 48 + kx), okx), f32x4.mul(shx, bz));
+        const by = f32x4.sub(f32x4.sub(v128.load(pack + 48 + ky), oky), f32x4.mul(shy, bz));
+        const cx = f32x4.sub(f32x4.sub(v128.load(pack + 96 + kx), okx), f32x4.mul(shx, cz));
+        const cy = f32x4.sub(f32x4.sub(v128.load(pack + 96 + ky), oky), f32x4.mul(shy, cz));
+        const u = f32x4.sub(f32x4.mul(cx, by), f32x4.mul(cy, bx));
+        const v = f32x4.sub(f32x4.mul(ax, cy), f32x4.mul(ay, cx));
+        const w = f32x4.sub(f32x4.mul(bx, ay), f32x4.mul(by, ax));
+        const low = f32x4.pmin(f32x4.pmin(u, v), w);
+        const high = f32x4.pmax(f32x4.pmax(u, v), w);
+        const inside = v128.or(f32x4.ge(low, zero), f32x4.le(high, zero));
+        if (v128.any_true(inside)) {
+          const det = f32x4.add(f32x4.add(u, v), w);
+          const scaled = f32x4.add(
+            f32x4.add(f32x4.mul(u, f32x4.mul(shz, az)), f32x4.mul(v, f32x4.mul(shz, bz))),
+            f32x4.mul(w, f32x4.mul(shz, cz)),
+          );
+          const t = f32x4.div(scaled, det);
+          let mask = i32x4.bitmask(
+            v128.and(
+              v128.and(inside, f32x4.ne(det, zero)),
+              v128.and(f32x4.ge(t, vmin), f32x4.le(t, f32x4.splat(best))),
+            ),
+          );
+          while (mask !== 0) {
+            const lane = ctz(mask);
+            mask &= mask - 1;
+            // read lanes through the free stack slots above the top
+            v128.store(top, t);
+            const tl = load<f32>(top + (<usize>lane << 2));
+            const id = load<i32>(pack + PACK_IDS + (<usize>lane << 2));
+            if (tl < best || (tl === best && (bestId < 0 || id < bestId))) {
+              best = tl;
+              bestId = id;
+              v128.store(top, f32x4.div(v, det));
+              bestB1 = load<f32>(top + (<usize>lane << 2));
+              v128.store(top, f32x4.div(w, det));
+              bestB2 = load<f32>(top + (<usize>lane << 2));
+            }
+          }
+        }
+        pack += PACK_BYTES;
+        left--;
+      }
+    }
+    // next from the stack, skipping what a nearer hit has made pointless
+    while (true) {
+      if (top === stack) {
+        store<f32>(hitAt, best);
+        store<f32>(hitAt + 4, bestB1);
+        store<f32>(hitAt + 8, bestB2);
+        store<i32>(hitAt + 12, bestId);
+        return bestId;
+      }
+      top -= 8;
+      if (load<f32>(top + 4) <= best) break;
+    }
+    current = load<i32>(top);
+  }
+}
+
+/** Whether anything that casts a shadow lies on the ray: 1 or 0. */
+export function occluded(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, dz: f32, tmax: f32): i32 {
+  aim(ox, oy, oz, dx, dy, dz);
+  const zero = f32x4.splat(0);
+  const vmin = f32x4.splat(tmin);
+  const vmax = f32x4.splat(tmax);
+  const limit = i32x4.splat(shadowLimit);
+  let top: usize = stack;
+  let current: i32 = 0;
+  while (true) {
+    if (current >= 0) {
+      const at = nodes + <usize>current * NODE_BYTES;
+      const enter = f32x4.mul(
+        f32x4.pmax(
+          f32x4.pmax(
+            f32x4.mul(f32x4.sub(v128.load(at + nearX), rox), rix),
+            f32x4.mul(f32x4.sub(v128.load(at + nearY), roy), riy),
+          ),
+          f32x4.pmax(f32x4.mul(f32x4.sub(v128.load(at + nearZ), roz), riz), vmin),
+        ),
+        f32x4.splat(NARROW),
+      );
+      const leave = f32x4.pmin(
+        f32x4.mul(
+          f32x4.pmin(
+            f32x4.pmin(
+              f32x4.mul(f32x4.sub(v128.load(at + (nearX ^ 16)), rox), rix),
+              f32x4.mul(f32x4.sub(v128.load(at + (nearY ^ 16)), roy), riy),
+            ),
+            f32x4.mul(f32x4.sub(v128.load(at + (nearZ ^ 16)), roz), riz),
+          ),
+          f32x4.splat(WIDEN),
+        ),
+        vmax,
+      );
+      let mask = i32x4.bitmask(f32x4.le(enter, leave));
+      if (mask !== 0) {
+        const refs = at + NODE_CHILDREN;
+        current = load<i32>(refs + (<usize>ctz(mask) << 2));
+        mask &= mask - 1;
+        while (mask !== 0) {
+          store<i32>(top, load<i32>(refs + (<usize>ctz(mask) << 2)));
+          top += 4;
+          mask &= mask - 1;
+        }
+        continue;
+      }
+    } else {
+      const ref = ~current;
+      let pack = packs + <usize>(ref >> LEAF_SHIFT) * PACK_BYTES;
+      let left = ref & 7;
+      while (left > 0) {
+        const az = f32x4.sub(v128.load(pack + kz), okz);
+        const bz = f32x4.sub(v128.load(pack + 48 + kz), okz);
+        const cz = f32x4.sub(v128.load(pack + 96 + kz), okz);
+        const ax = f32x4.sub(f32x4.sub(v128.load(pack + kx), okx), f32x4.mul(shx, az));
+        const ay = f32x4.sub(f32x4.sub(v128.load(pack + ky), oky), f32x4.mul(shy, az));
+        const bx = f32x4.sub(f32x4.sub(v128.load(pack + 48 + kx), okx), f32x4.mul(shx, bz));
+        const by = f32x4.sub(f32x4.sub(v128.load(pack + 48 + ky), oky), f32x4.mul(shy, bz));
+        const cx = f32x4.sub(f32x4.sub(v128.load(pack + 96 + kx), okx), f32x4.mul(shx, cz));
+        const cy = f32x4.sub(f32x4.sub(v128.load(pack + 96 + ky), oky), f32x4.mul(shy, cz));
+        const u = f32x4.sub(f32x4.mul(cx, by), f32x4.mul(cy, bx));
+        const v = f32x4.sub(f32x4.mul(ax, cy), f32x4.mul(ay, cx));
+        const w = f32x4.sub(f32x4.mul(bx, ay), f32x4.mul(by, ax));
+        const inside = v128.or(
+          f32x4.ge(f32x4.pmin(f32x4.pmin(u, v), w), zero),
+          f32x4.le(f32x4.pmax(f32x4.pmax(u, v), w), zero),
+        );
+        if (v128.any_true(inside)) {
+          const det = f32x4.add(f32x4.add(u, v), w);
+          const scaled = f32x4.add(
+            f32x4.add(f32x4.mul(u, f32x4.mul(shz, az)), f32x4.mul(v, f32x4.mul(shz, bz))),
+            f32x4.mul(w, f32x4.mul(shz, cz)),
+          );
+          const t = f32x4.div(scaled, det);
+          const hit = v128.and(
+            v128.and(v128.and(inside, f32x4.ne(det, zero)), i32x4.lt_s(v128.load(pack + PACK_IDS), limit)),
+            v128.and(f32x4.ge(t, vmin), f32x4.le(t, vmax)),
+          );
+          if (v128.any_true(hit)) return 1;
+        }
+        pack += PACK_BYTES;
+        left--;
+      }
+    }
+    if (top === stack) return 0;
+    top -= 4;
+    current = load<i32>(top);
+  }
+}
+
+/** Closest hits of `n` rays (8 floats each: origin, tmin, direction, tmax); 16 bytes a hit at `hits`. */
+export function closestBatch(rays: usize, hits: usize, n: i32): void {
+  const kept = hitAt;
+  for (let i = 0; i < n; i++) {
+    const r = rays + (<usize>i << 5);
+    hitAt = hits + (<usize>i << 4);
+    closest(
+      load<f32>(r), load<f32>(r + 4), load<f32>(r + 8), load<f32>(r + 12),
+      load<f32>(r + 16), load<f32>(r + 20), load<f32>(r + 24), load<f32>(r + 28),
+    );
+  }
+  hitAt = kept;
+}
+
+/** Any-hit of `n` rays; one i32 each at `out`: 1 blocked, 0 free. */
+export function occludedBatch(rays: usize, out: usize, n: i32): void {
+  for (let i = 0; i < n; i++) {
+    const r = rays + (<usize>i << 5);
+    const blocked = occluded(
+      load<f32>(r), load<f32>(r + 4), load<f32>(r + 8), load<f32>(r + 12),
+      load<f32>(r + 16), load<f32>(r + 20), load<f32>(r + 24), load<f32>(r + 28),
+    );
+    store<i32>(out + (<usize>i << 2), blocked);
+  }
+}

@@ -1,0 +1,6 @@
+/** Combines property decorators into one. */
+export function applyDecorators(...decorators: PropertyDecorator[]): PropertyDecorator {
+  return (target, key) => {
+    for (const decorate of decorators) decorate(target, key);
+  };
+}

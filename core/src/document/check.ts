@@ -1,0 +1,82 @@
+/** The door of the document: plain JSON in, a trustworthy project or a list of what is wrong out. */
+import 'reflect-metadata';
+import { plainToInstance } from 'class-transformer';
+import { validateSync, type ValidationError } from 'class-validator';
+import { FORMAT, Project, VERSION } from './project.ts';
+
+export class DocumentError extends Error {
+  /** Each problem as "path: what is wrong". */
+  readonly problems: string[];
+  constructor(problems: string[]) {
+    super(`not a valid project: ${problems.slice(0, 5).join('; ')}`);
+    this.problems = problems;
+  }
+}
+
+/** Flattens class-validator's tree into "looks[0].rig[1].strength: must not be …" lines. */
+export function problemLines(errors: ValidationError[], path = ''): string[] {
+  return errors.flatMap((error) => {
+    const isIndex = /^\d+$/.test(error.property);
+    const here = isIndex ? `${path}[${error.property}]` : path ? `${path}.${error.property}` : error.property;
+    const own = Object.values(error.constraints ?? {}).map(
+      (text) => `${here}: ${text.replace(error.property, '').trim()}`,
+    );
+    return [...own, ...problemLines(error.children ?? [], here)];
+  });
+}
+
+/**
+ * Checks a project and returns it as it came, unknown fields and all.
+ * @throws DocumentError naming each field that is wrong
+ */
+export function checkProject(input: unknown): Project {
+  if (typeof input !== 'object' || input === null || Array.isArray(input)) {
+    throw new DocumentError(['the document is not an object']);
+  }
+  const { format, version } = input as { format?: unknown; version?: unknown };
+  if (format !== FORMAT) throw new DocumentError([`format: is ${JSON.stringify(format)}, not "${FORMAT}"`]);
+  if (typeof version === 'number' && version > VERSION) {
+    throw new DocumentError([`version: ${version} was made by a newer Wemlox (this one reads up to ${VERSION})`]);
+  }
+  const errors = validateSync(plainToInstance(Project, input), { forbidUnknownValues: false });
+  if (errors.length > 0) throw new DocumentError(problemLines(errors));
+  const project = input as Project;
+  const problems = brokenReferences(project);
+  if (problems.length > 0) throw new DocumentError(problems);
+  return project;
+}
+
+/** Names that point nowhere, and identifiers used twice. */
+function brokenReferences(project: Project): string[] {
+  const problems: string[] = [];
+  const finishes = new Set(project.finishes.map((f) => f.id));
+  const once = (kind: string, ids: string[]) => {
+    const seen = new Set<string>();
+    ids.forEach((id, i) => {
+      if (seen.has(id)) problems.push(`${kind}[${i}].id: ${id} is used twice`);
+      seen.add(id);
+    });
+  };
+  once('blocks', project.blocks.map((b) => b.id));
+  once('finishes', project.finishes.map((f) => f.id));
+  once('looks', project.looks.map((l) => l.id));
+  project.blocks.forEach((block, i) => {
+    const characters = [...block.text].length;
+    if (block.letters.length !== characters) {
+      problems.push(`blocks[${i}].letters: ${block.letters.length} identifiers for ${characters} characters`);
+    }
+  });
+  project.looks.forEach((look, i) =>
+    look.chart.forEach((rule, j) => {
+      if (rule.finish !== null && !finishes.has(rule.finish)) {
+        problems.push(`looks[${i}].chart[${j}].finish: no finish ${rule.finish}`);
+      }
+    }),
+  );
+  project.pieces.forEach((piece, i) => {
+    if (piece.finish !== null && !finishes.has(piece.finish)) {
+      problems.push(`pieces[${i}].finish: no finish ${piece.finish}`);
+    }
+  });
+  return problems;
+}
