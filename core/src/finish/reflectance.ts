@@ -1,0 +1,34 @@
+/** What share of light a surface reflects at each angle: the curve in the desk and the tracer's own table. */
+import type { Surface } from '../document/index.ts';
+import { dielectric, f0OfIor, f82Tint } from './fresnel.ts';
+import { metalReflectance } from './metals.ts';
+
+export type Rgb = [number, number, number];
+
+/** Reflectance of the metallic part at a cosine. */
+export function metallic(surface: Surface, cosine: number): Rgb {
+  if (surface.base_metal !== 'none') return metalReflectance(surface.base_metal, cosine);
+  return [0, 1, 2].map((c) =>
+    f82Tint(cosine, surface.base_weight * surface.base_color[c], surface.specular_color[c]),
+  ) as Rgb;
+}
+
+/** Index of refraction after specular_weight has scaled its facing reflectance (OpenPBR §3.5). */
+export function effectiveIor(ior: number, weight: number): number {
+  const root = Math.sqrt(Math.min(1, f0OfIor(ior) * weight));
+  return root >= 1 ? 1e3 : (1 + root) / (1 - root);
+}
+
+/** Mirror-like reflectance of the whole surface at a cosine, coat on top: what the desk's curve shows. */
+export function reflectanceAt(surface: Surface, cosine: number): Rgb {
+  const metal = metallic(surface, cosine);
+  const glass = dielectric(cosine, effectiveIor(surface.specular_ior, surface.specular_weight));
+  const coat = surface.coat_weight * dielectric(cosine, surface.coat_ior);
+  return [0, 1, 2].map((c) => {
+    const base =
+      surface.base_metalness * metal[c] +
+      (1 - surface.base_metalness) * glass * surface.specular_color[c];
+    const through = 1 - surface.coat_weight + surface.coat_weight * surface.coat_color[c];
+    return coat + (1 - coat) * base * through;
+  }) as Rgb;
+}

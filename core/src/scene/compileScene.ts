@@ -1,0 +1,201 @@
+/** Document, solids and environment picture to a RenderScene. */
+import {
+  aspectOf,
+  finishAt,
+  plainSurface,
+  ZONES,
+  type Block,
+  type Look,
+  type Piece,
+  type Project,
+  type Shot,
+  type Surface,
+} from '../document/index.ts';
+import { placeLight, shining, type Vec } from '../light/placing.ts';
+import type { SurroundPicture } from '../light/surround.ts';
+import { cos, pow, sin } from '../maths/reproducible.ts';
+import type { Box } from '../stage/camera.ts';
+import type { BlockSolids } from '../type/blockSolids.ts';
+import { pieceTriangles } from '../stage/pieces.ts';
+import type { Part, RenderScene, SceneLight } from './renderScene.ts';
+
+/** How a zone without a finish looks: raw filler. */
+export const BARE_SURFACE: Surface = plainSurface({ base_color: [0.45, 0.45, 0.45], specular_roughness: 0.8 });
+
+export interface SceneInput {
+  project: Project;
+  look: Look;
+  shot: Shot;
+  solids: readonly BlockSolids[];
+  surround: SurroundPicture;
+  /** Put the large arrays into shared memory. */
+  shared?: boolean;
+}
+
+/** The block's ink and depth in world space. */
+export function blockBox(block: Block, solids: BlockSolids): Box | null {
+  if (!solids.bounds) return null;
+  const [x0, y0, x1, y1] = solids.bounds;
+  const [c, s] = [cos(block.place.turn), sin(block.place.turn)];
+  const [px, py, pz] = block.place.position;
+  const min: Vec = [Infinity, py + y0, Infinity];
+  const max: Vec = [-Infinity, py + y1, -Infinity];
+  for (const x of [x0, x1]) {
+    for (const z of [solids.backAt, solids.backAt + block.depth]) {
+      const wx = px + c * x + s * z;
+      const wz = pz - s * x + c * z;
+      min[0] = Math.min(min[0], wx);
+      max[0] = Math.max(max[0], wx);
+      min[2] = Math.min(min[2], wz);
+      max[2] = Math.max(max[2], wz);
+    }
+  }
+  return { min, max };
+}
+
+/** Bounds of all type; a small box round the origin when there is none. */
+export function typeBoxOf(blocks: readonly Block[], solids: readonly BlockSolids[]): Box {
+  const boxes = blocks.flatMap((block) => {
+    const of = solids.find((s) => s.block === block.id);
+    const box = of && blockBox(block, of);
+    return box ? [box] : [];
+  });
+  if (boxes.length === 0) return { min: [-0.1, 0, -0.05], max: [0.1, 0.2, 0.05] };
+  return {
+    min: [0, 1, 2].map((i) => Math.min(...boxes.map((b) => b.min[i]))) as Vec,
+    max: [0, 1, 2].map((i) => Math.max(...boxes.map((b) => b.max[i]))) as Vec,
+  };
+}
+
+const centreOf = (box: Box) => box.min.map((v, i) => (v + box.max[i]) / 2) as Vec;
+
+function sceneLights(look: Look, centre: Vec): SceneLight[] {
+  return shining(look.rig).map((light) => {
+    const placed = placeLight(light, centre);
+    const { name, shadow } = light;
+    if (light.kind === 'area') return { kind: 'area', name, placed, width: light.width, height: light.height, shadow };
+    if (light.kind === 'spot') {
+      return {
+        kind: 'spot',
+        name,
+        placed,
+        cosOuter: cos(light.cone),
+        cosInner: cos(light.cone * (1 - light.edge)),
+        shadow,
+      };
+    }
+    return { kind: 'directional', name, placed, shadow };
+  });
+}
+
+/** Corners of an area light as two triangles. */
+function lightTriangles(light: SceneLight & { kind: 'area' }): number[] {
+  const { position, right, up } = light.placed;
+  const corner = (a: number, b: number) =>
+    position.map((v, i) => v + (right[i] * a * light.width) / 2 + (up[i] * b * light.height) / 2);
+  const [p, q, r, s] = [corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)];
+  return [...p, ...q, ...r, ...p, ...r, ...s];
+}
+
+/** Compiles one moment of a project under one look into a scene. */
+export function compileScene(input: SceneInput): RenderScene {
+  const { project, look, shot, solids } = input;
+  const typeBox = typeBoxOf(project.blocks, solids);
+  const finishIndex = new Map(project.finishes.map((f, i) => [f.id, i + 1]));
+  const indexOf = (id: string | null) => (id === null ? 0 : (finishIndex.get(id) ?? 0));
+  const lights = sceneLights(look, centreOf(typeBox));
+  const areaLights = lights.filter((l) => l.kind === 'area');
+  const pieces = project.pieces.filter((p) => p.on).map((piece) => ({ piece, soup: pieceTriangles(piece, typeBox) }));
+
+  let count = pieces.reduce((sum, p) => sum + p.soup.positions.length / 9, 0);
+  for (const block of solids) for (const l of block.letters) count += l.solid.positions.length / 9;
+  const floats = (n: number) =>
+    new Float32Array(input.shared ? new SharedArrayBuffer(n * 4) : new ArrayBuffer(n * 4));
+  const positions = floats((count + areaLights.length * 2) * 9);
+  const normals = floats(count * 9);
+  const partOf = new Uint32Array(input.shared ? new SharedArrayBuffer(count * 4) : new ArrayBuffer(count * 4));
+  const parts: Part[] = [];
+  let at = 0;
+  const addPart = (part: Omit<Part, 'firstTriangle'>) => {
+    if (part.triangles === 0) return;
+    partOf.fill(parts.length, at, at + part.triangles);
+    parts.push({ ...part, firstTriangle: at });
+    at += part.triangles;
+  };
+
+  for (const block of project.blocks) {
+    const of = solids.find((s) => s.block === block.id);
+    if (!of) continue;
+    const [c, s] = [cos(block.place.turn), sin(block.place.turn)];
+    const [px, py, pz] = block.place.position;
+    for (const letter of of.letters) {
+      const { solid } = letter;
+      const base = at * 9;
+      for (let i = 0; i < solid.positions.length; i += 3) {
+        const x = (solid.positions[i] + letter.x) * of.scale;
+        const y = (solid.positions[i + 1] + letter.y) * of.scale;
+        const z = solid.positions[i + 2] * of.scale + of.backAt;
+        positions[base + i] = px + c * x + s * z;
+        positions[base + i + 1] = py + y;
+        positions[base + i + 2] = pz - s * x + c * z;
+        normals[base + i] = c * solid.normals[i] + s * solid.normals[i + 2];
+        normals[base + i + 1] = solid.normals[i + 1];
+        normals[base + i + 2] = -s * solid.normals[i] + c * solid.normals[i + 2];
+      }
+      ZONES.forEach((zone, k) =>
+        addPart({
+          block: block.id,
+          letter: letter.letter,
+          zone,
+          piece: null,
+          finish: indexOf(finishAt(look.chart, block.id, letter.letter, zone)),
+          triangles: solid.zoneStarts[k + 1] - solid.zoneStarts[k],
+          right: [c, 0, -s],
+          out: [s, 0, c],
+        }),
+      );
+    }
+  }
+  for (const { piece, soup } of pieces) {
+    positions.set(soup.positions, at * 9);
+    normals.set(soup.normals, at * 9);
+    addPart(piecePart(piece, indexOf(piece.finish), soup.positions.length / 9));
+  }
+  let end = count * 9;
+  for (const light of areaLights) {
+    positions.set(lightTriangles(light), end);
+    end += 18;
+  }
+  return {
+    positions,
+    normals,
+    partOf,
+    geometryTriangles: count,
+    parts,
+    finishes: [BARE_SURFACE, ...project.finishes.map((f) => f.surface)],
+    lights,
+    surround: {
+      picture: input.surround,
+      gain: pow(2, look.surround.stops),
+      turn: look.surround.turn,
+      seen: look.surround.seen,
+    },
+    typeBox,
+    camera: shot.camera,
+    aspect: aspectOf(shot.frame),
+    bounces: shot.bounces,
+  };
+}
+
+function piecePart(piece: Piece, finish: number, triangles: number): Omit<Part, 'firstTriangle'> {
+  return {
+    block: null,
+    letter: null,
+    zone: null,
+    piece: piece.id,
+    finish,
+    triangles,
+    right: [1, 0, 0],
+    out: [0, 0, 1],
+  };
+}

@@ -1,0 +1,52 @@
+/** What a picture is made from: flat arrays and small records, nothing of the document left to interpret. */
+import type { Camera, Surface, Zone } from '../document/index.ts';
+import type { PlacedLight } from '../light/placing.ts';
+import type { SurroundPicture } from '../light/surround.ts';
+import type { Box } from '../stage/camera.ts';
+
+/** A run of triangles with one finish: one zone of one letter, or one piece. */
+export interface Part {
+  block: string | null;
+  letter: string | null;
+  zone: Zone | null;
+  piece: string | null;
+  /** Index into the scene's finishes; 0 is the bare, undressed surface. */
+  finish: number;
+  firstTriangle: number;
+  triangles: number;
+  /** Unit vectors that lie along the reading direction and out of the front. */
+  right: [number, number, number];
+  out: [number, number, number];
+}
+
+export type SceneLight =
+  | { kind: 'area'; name: string; placed: PlacedLight; width: number; height: number; shadow: boolean }
+  | { kind: 'spot'; name: string; placed: PlacedLight; cosInner: number; cosOuter: number; shadow: boolean }
+  | { kind: 'directional'; name: string; placed: PlacedLight; shadow: boolean };
+
+export interface SceneSurround {
+  picture: SurroundPicture;
+  /** Linear factor (2 to the stops). */
+  gain: number;
+  turn: number;
+  seen: boolean;
+}
+
+export interface RenderScene {
+  /** Nine floats a triangle, metres; area lights follow the geometry, two triangles each. */
+  positions: Float32Array;
+  /** Nine floats a triangle, for the geometry only. */
+  normals: Float32Array;
+  /** Part of each geometry triangle. */
+  partOf: Uint32Array;
+  geometryTriangles: number;
+  parts: Part[];
+  finishes: Surface[];
+  lights: SceneLight[];
+  surround: SceneSurround;
+  /** Bounds of the type, metres. */
+  typeBox: Box;
+  camera: Camera;
+  aspect: number;
+  bounces: number;
+}

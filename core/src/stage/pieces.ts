@@ -1,0 +1,71 @@
+/** Floor, wall and curved backdrop as triangles. */
+import type { Piece } from '../document/index.ts';
+import { cos, sin } from '../maths/reproducible.ts';
+import type { Box } from './camera.ts';
+
+/** How far a piece reaches, in sizes of the type and at least in metres. */
+const REACH = 40;
+const LEAST_REACH = 20;
+/** Chords of the backdrop's quarter circle. */
+const SWEEP = 32;
+
+export interface Soup {
+  positions: Float32Array;
+  normals: Float32Array;
+}
+
+/** Triangles of a piece, sized to the type it stands with. */
+export function pieceTriangles(piece: Piece, type: Box): Soup {
+  const size = Math.max(...type.max.map((v, i) => v - type.min[i]), 0.01);
+  const reach = Math.max(LEAST_REACH, REACH * size);
+  const cx = (type.min[0] + type.max[0]) / 2;
+  const cz = (type.min[2] + type.max[2]) / 2;
+  /** The section in the y–z plane, from the front to the top, with a normal at each point. */
+  let section: { y: number; z: number; ny: number; nz: number }[];
+  if (piece.kind === 'floor') {
+    section = [
+      { y: piece.at, z: cz + reach, ny: 1, nz: 0 },
+      { y: piece.at, z: cz - reach, ny: 1, nz: 0 },
+    ];
+  } else if (piece.kind === 'wall') {
+    section = [
+      { y: type.min[1] - reach, z: piece.at, ny: 0, nz: 1 },
+      { y: type.max[1] + reach, z: piece.at, ny: 0, nz: 1 },
+    ];
+  } else {
+    // a floor under the type that sweeps up into a wall behind it at z = at
+    const floor = type.min[1];
+    const radius = Math.max(0.05, 1.2 * (type.max[1] - type.min[1]));
+    section = [{ y: floor, z: cz + reach, ny: 1, nz: 0 }];
+    for (let i = 0; i <= SWEEP; i++) {
+      const a = (Math.PI / 2) * (i / SWEEP);
+      section.push({
+        y: floor + radius * (1 - cos(a)),
+        z: piece.at + radius * (1 - sin(a)),
+        ny: cos(a),
+        nz: sin(a),
+      });
+    }
+    section.push({ y: type.max[1] + reach, z: piece.at, ny: 0, nz: 1 });
+  }
+  return extrude(section, cx - reach, cx + reach);
+}
+
+function extrude(section: { y: number; z: number; ny: number; nz: number }[], x0: number, x1: number): Soup {
+  const positions: number[] = [];
+  const normals: number[] = [];
+  const corner = (x: number, p: { y: number; z: number; ny: number; nz: number }) => {
+    positions.push(x, p.y, p.z);
+    normals.push(0, p.ny, p.nz);
+  };
+  for (let i = 1; i < section.length; i++) {
+    const [a, b] = [section[i - 1], section[i]];
+    corner(x0, a);
+    corner(x1, a);
+    corner(x1, b);
+    corner(x0, a);
+    corner(x1, b);
+    corner(x0, b);
+  }
+  return { positions: Float32Array.from(positions), normals: Float32Array.from(normals) };
+}

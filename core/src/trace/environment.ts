@@ -1,0 +1,161 @@
+/** The surround as a light: bilinear lookup, and sampling in proportion to luminance. */
+import { cos, asin, atan2, sin } from '../maths/reproducible.ts';
+import { luminance } from '../maths/colour.ts';
+import { reduced } from '../light/surround.ts';
+import type { SceneSurround } from '../scene/renderScene.ts';
+
+/** Widest picture the sampling table is made from. */
+const WIDEST_TABLE = 2048;
+
+/**
+ * Luminance table over the cells between pixel centres. A cell's weight is the mean of its four corners, so
+ * a bright pixel raises every cell that its bilinear footprint reaches and no direction is undersampled.
+ */
+export class Environment {
+  /** Result of look and sample: r g b. */
+  readonly rgb = new Float64Array(3);
+  /** Result of sample: direction x y z. */
+  readonly direction = new Float64Array(3);
+  /** Mean luminance over the sphere, gain applied. */
+  readonly mean: number;
+  private readonly data: Float32Array;
+  private readonly width: number;
+  private readonly height: number;
+  private readonly gain: number;
+  private readonly cosTurn: number;
+  private readonly sinTurn: number;
+  private readonly columns: number;
+  private readonly rows: number;
+  private readonly rowCdf: Float64Array;
+  private readonly cellCdf: Float32Array;
+  /** Sine of the elevation at each row boundary, from the top. */
+  private readonly bands: Float64Array;
+  private readonly total: number;
+
+  constructor(surround: SceneSurround) {
+    const { picture } = surround;
+    this.data = picture.data;
+    this.width = picture.width;
+    this.height = picture.height;
+    this.gain = surround.gain;
+    this.cosTurn = cos(surround.turn);
+    this.sinTurn = sin(surround.turn);
+    const small = reduced(picture, WIDEST_TABLE);
+    const w = (this.columns = small.width);
+    const h = small.height;
+    this.rows = h + 1;
+    this.bands = new Float64Array(h + 2);
+    this.rowCdf = new Float64Array(h + 2);
+    this.cellCdf = new Float32Array((h + 1) * (w + 1));
+    const lum = new Float32Array(w * h);
+    for (let i = 0; i < lum.length; i++) {
+      lum[i] = luminance(small.data[i * 3], small.data[i * 3 + 1], small.data[i * 3 + 2]);
+    }
+    this.bands[0] = 1;
+    for (let r = 1; r <= h; r++) this.bands[r] = sin((0.5 - (r - 0.5) / h) * Math.PI);
+    this.bands[h + 1] = -1;
+    let total = 0;
+    for (let r = 0; r <= h; r++) {
+      const above = Math.max(0, r - 1) * w;
+      const below = Math.min(h - 1, r) * w;
+      let sum = 0;
+      const base = r * (w + 1);
+      for (let c = 0; c < w; c++) {
+        const d = c + 1 === w ? 0 : c + 1;
+        sum += (lum[above + c] + lum[above + d] + lum[below + c] + lum[below + d]) / 4;
+        this.cellCdf[base + c + 1] = sum;
+      }
+      for (let c = 1; c <= w; c++) this.cellCdf[base + c] = sum > 0 ? this.cellCdf[base + c] / sum : c / w;
+      this.cellCdf[base + w] = 1;
+      total += (sum * (this.bands[r] - this.bands[r + 1])) / w;
+      this.rowCdf[r + 1] = total;
+    }
+    this.total = total;
+    this.mean = (total / 2) * this.gain;
+    if (total > 0) for (let r = 1; r <= h + 1; r++) this.rowCdf[r] /= total;
+  }
+
+  /** Radiance from a unit world direction into `rgb`; returns the probability density of sampling it. */
+  look(x: number, y: number, z: number): number {
+    // the picture turns with the surround: look up the direction turned back
+    const px = this.cosTurn * x - this.sinTurn * z;
+    const pz = this.sinTurn * x + this.cosTurn * z;
+    const u = atan2(pz, px) / (2 * Math.PI) + 0.5;
+    const v = 0.5 - asin(y) / Math.PI;
+    this.fetch(u, v);
+    if (!(this.total > 0)) return 0;
+    const row = Math.min(this.rows - 1, Math.max(0, Math.floor(v * (this.rows - 1) + 0.5)));
+    let c = u * this.columns - 0.5;
+    if (c < 0) c += this.columns;
+    return this.density(row, Math.min(this.columns - 1, Math.floor(c)));
+  }
+
+  private density(row: number, column: number): number {
+    const base = row * (this.columns + 1) + column;
+    const inRow = (this.cellCdf[base + 1] - this.cellCdf[base]) * (this.rowCdf[row + 1] - this.rowCdf[row]);
+    return (inRow * this.columns) / (2 * Math.PI * (this.bands[row] - this.bands[row + 1]));
+  }
+
+  private fetch(u: number, v: number): void {
+    const w = this.width;
+    const h = this.height;
+    let fx = u * w - 0.5;
+    let fy = v * h - 0.5;
+    if (fx < 0) fx += w;
+    if (fy < 0) fy = 0;
+    if (fy > h - 1) fy = h - 1;
+    const x0 = Math.min(w - 1, fx | 0);
+    const y0 = fy | 0;
+    const x1 = x0 + 1 === w ? 0 : x0 + 1;
+    const y1 = y0 + 1 < h ? y0 + 1 : y0;
+    const tx = fx - x0;
+    const ty = fy - y0;
+    const a = (y0 * w + x0) * 3;
+    const b = (y0 * w + x1) * 3;
+    const c = (y1 * w + x0) * 3;
+    const d = (y1 * w + x1) * 3;
+    const data = this.data;
+    const wa = (1 - tx) * (1 - ty) * this.gain;
+    const wb = tx * (1 - ty) * this.gain;
+    const wc = (1 - tx) * ty * this.gain;
+    const wd = tx * ty * this.gain;
+    this.rgb[0] = data[a] * wa + data[b] * wb + data[c] * wc + data[d] * wd;
+    this.rgb[1] = data[a + 1] * wa + data[b + 1] * wb + data[c + 1] * wc + data[d + 1] * wd;
+    this.rgb[2] = data[a + 2] * wa + data[b + 2] * wb + data[c + 2] * wc + data[d + 2] * wd;
+  }
+
+  /** Draws a direction; radiance in `rgb`, direction in `direction`, density returned (0: no light). */
+  sample(u: number, v: number): number {
+    if (!(this.total > 0)) return 0;
+    const row = below(this.rowCdf, 0, this.rows, v);
+    const base = row * (this.columns + 1);
+    const column = below(this.cellCdf, base, this.columns, u);
+    const rowLow = this.rowCdf[row];
+    const cellLow = this.cellCdf[base + column];
+    const dv = (v - rowLow) / (this.rowCdf[row + 1] - rowLow);
+    const du = Math.min(1, (u - cellLow) / (this.cellCdf[base + column + 1] - cellLow));
+    const y = this.bands[row] + (this.bands[row + 1] - this.bands[row]) * dv;
+    const pu = (column + 0.5 + du) / this.columns;
+    const phi = (pu - 0.5) * 2 * Math.PI;
+    const s = Math.sqrt(Math.max(0, 1 - y * y));
+    const px = s * cos(phi);
+    const pz = s * sin(phi);
+    this.direction[0] = this.cosTurn * px + this.sinTurn * pz;
+    this.direction[1] = y;
+    this.direction[2] = -this.sinTurn * px + this.cosTurn * pz;
+    this.fetch(pu >= 1 ? pu - 1 : pu, 0.5 - asin(y) / Math.PI);
+    return this.density(row, column);
+  }
+}
+
+/** Last i in 0 … n − 1 with cdf[base + i] ≤ value and a cell of some width. */
+function below(cdf: Float64Array | Float32Array, base: number, n: number, value: number): number {
+  let lo = 0;
+  let hi = n;
+  while (hi - lo > 1) {
+    const mid = (lo + hi) >> 1;
+    if (cdf[base + mid] <= value) lo = mid;
+    else hi = mid;
+  }
+  return lo;
+}

@@ -1,0 +1,398 @@
+/**
+ * Unidirectional path tracing with next-event estimation and multiple importance sampling (Veach 1997,
+ * balance heuristic). What a pixel gets depends on scene, view, seed and sample number alone.
+ */
+import { exp } from '../maths/reproducible.ts';
+import { luminance } from '../maths/colour.ts';
+import type { RenderScene } from '../scene/renderScene.ts';
+import { Environment } from './environment.ts';
+import { FILM_CHANNELS, type Film } from './film.ts';
+import { FinishRecords } from './finishRecords.ts';
+import type { Kernel } from './kernel.ts';
+import { Lights, lightSample } from './lights.ts';
+import { draw, pixelSeed, point } from './sampler.ts';
+import { evaluate, F, RECORD, sample, scattered } from './surface.ts';
+import type { TraceView } from './view.ts';
+
+/** Ray origins are lifted off the surface by this share of their largest coordinate. */
+const LIFT = 4e-6;
+const LEAST_LIFT = 2e-7;
+const FAR = 1e30;
+/** Bounces before Russian roulette may end a path, and the greatest chance to go on. */
+const ROULETTE_AFTER = 3;
+const ROULETTE_MOST = 0.96;
+/** Area lights and masked parts a ray may pass through before it is given up. */
+const MOST_PASSES = 64;
+/** Two-dimensional draws a bounce uses. */
+const PAIRS = 4;
+
+/** Closest-hit and any-hit queries: the kernel, or the oracle in its place. */
+export type RayQueries = Pick<Kernel, 'closest' | 'occluded' | 'hit'>;
+
+/** What all views of a scene share, made once per scene and thread. */
+export interface PreparedScene {
+  scene: RenderScene;
+  records: Float32Array;
+  environment: Environment;
+}
+
+/** Compiles finishes and the surround's sampling table. */
+export function prepareScene(scene: RenderScene, finishes: FinishRecords): PreparedScene {
+  return {
+    scene,
+    records: finishes.compile(scene.finishes),
+    environment: new Environment(scene.surround),
+  };
+}
+
+export class PathTracer {
+  /** Rays traced so far, of all kinds. */
+  rays = 0;
+  private readonly scene: RenderScene;
+  private readonly records: Float32Array;
+  private readonly environment: Environment;
+  private readonly queries: RayQueries;
+  private readonly view: TraceView;
+  private readonly partFinish: Int32Array;
+  private readonly lights: Lights;
+  /** Colour and alpha of the last path. */
+  private readonly out = new Float64Array(4);
+
+  constructor(prepared: PreparedScene, queries: RayQueries, view: TraceView) {
+    this.scene = prepared.scene;
+    this.records = prepared.records;
+    this.environment = prepared.environment;
+    this.queries = queries;
+    this.view = view;
+    this.partFinish = Int32Array.from(prepared.scene.parts, (part, i) => {
+      const dressed = view.dress?.[i] ?? -1;
+      return dressed >= 0 ? dressed : part.finish;
+    });
+    this.lights = new Lights(prepared.scene, this.records, this.partFinish, this.environment);
+  }
+
+  /** Adds samples [first, last) of a tile of pixels to a film. */
+  traceTile(
+    film: Film,
+    x0: number,
+    y0: number,
+    x1: number,
+    y1: number,
+    first: number,
+    last: number,
+    seed: number,
+  ): void {
+    const { sums } = film;
+    const out = this.out;
+    for (let y = y0; y < y1; y++) {
+      for (let x = x0; x < x1; x++) {
+        const pixel = pixelSeed(seed, x, y);
+        const at = (y * film.width + x) * FILM_CHANNELS;
+        for (let s = first; s < last; s++) {
+          this.tracePath(x, y, pixel, s);
+          sums[at] += out[0];
+          sums[at + 1] += out[1];
+          sums[at + 2] += out[2];
+          sums[at + 3] += out[3];
+          const l = luminance(out[0], out[1], out[2]);
+          sums[at + 4] += l * l;
+        }
+      }
+    }
+  }
+
+  private tracePath(px: number, py: number, pixel: number, index: number): void {
+    const { view, queries, lights, environment, records: R, scene, partFinish } = this;
+    const { positions: P, normals: N, partOf, parts, geometryTriangles } = scene;
+    const { hit } = queries;
+    const out = this.out;
+
+    // a tent filter two pixels wide, by inverting its cumulative distribution
+    draw(pixel, index, 0);
+    const jx = point.x < 0.5 ? Math.sqrt(2 * point.x) - 1 : 1 - Math.sqrt(2 - 2 * point.x);
+    const jy = point.y < 0.5 ? Math.sqrt(2 * point.y) - 1 : 1 - Math.sqrt(2 - 2 * point.y);
+    const sx = (2 * (px + 0.5 + jx)) / view.width - 1;
+    const sy = 1 - (2 * (py + 0.5 + jy)) / view.height;
+    let ox = view.origin[0];
+    let oy = view.origin[1];
+    let oz = view.origin[2];
+    let dx = view.forward[0];
+    let dy = view.forward[1];
+    let dz = view.forward[2];
+    if (view.orthographic) {
+      ox += view.right[0] * sx + view.up[0] * sy;
+      oy += view.right[1] * sx + view.up[1] * sy;
+      oz += view.right[2] * sx + view.up[2] * sy;
+    } else {
+      dx += view.right[0] * sx + view.up[0] * sy;
+      dy += view.right[1] * sx + view.up[1] * sy;
+      dz += view.right[2] * sx + view.up[2] * sy;
+      const l = 1 / Math.sqrt(dx * dx + dy * dy + dz * dz);
+      dx *= l;
+      dy *= l;
+      dz *= l;
+    }
+
+    let red = 0;
+    let green = 0;
+    let blue = 0;
+    let alpha = 0;
+    let tr = 1;
+    let tg = 1;
+    let tb = 1;
+    /** Density of the bounce that made this ray; 0 for the camera's. */
+    let bouncePdf = 0;
+    /** Sum of light weights where the ray started. */
+    let lightSum = 0;
+    /** Record of the glass the ray is in, or −1. */
+    let medium = -1;
+    let depth = 0;
+    let passes = 0;
+    let tmin = 0;
+    while (true) {
+      const triangle = queries.closest(ox, oy, oz, tmin, dx, dy, dz, FAR);
+      this.rays++;
+      if (triangle < 0) {
+        if (depth === 0 && (!scene.surround.seen || view.visible !== null)) break;
+        const density = environment.look(dx, dy, dz);
+        let w = 1;
+        if (bouncePdf > 0) w = bouncePdf / (bouncePdf + density * lights.skyChance(lightSum));
+        red += tr * w * environment.rgb[0];
+        green += tg * w * environment.rgb[1];
+        blue += tb * w * environment.rgb[2];
+        if (depth === 0) alpha = 1;
+        break;
+      }
+      const t = hit.t;
+      if (triangle >= geometryTriangles) {
+        // area lights glow on one side, are not seen directly, and block nothing
+        if (depth > 0) {
+          const light = lights.areaOf[(triangle - geometryTriangles) >> 1];
+          const facing = lights.facing(light, dx, dy, dz);
+          if (facing < 0) {
+            const density = lights.densityOf(light, lightSum, ox, oy, oz, t, -facing);
+            const w = bouncePdf > 0 ? bouncePdf / (bouncePdf + density) : 1;
+            red += tr * w * lights.radiance(light, 0);
+            green += tg * w * lights.radiance(light, 1);
+            blue += tb * w * lights.radiance(light, 2);
+          }
+        }
+        tmin = t * 1.000001 + LEAST_LIFT;
+        if (++passes > MOST_PASSES) break;
+        continue;
+      }
+      const partNumber = partOf[triangle];
+      if (depth === 0 && view.visible !== null && view.visible[partNumber] === 0) {
+        tmin = t * 1.000001 + LEAST_LIFT;
+        if (++passes > MOST_PASSES) break;
+        continue;
+      }
+      if (depth === 0) alpha = 1;
+      const part = parts[partNumber];
+      const b = partFinish[partNumber] * RECORD;
+
+      // where: from the triangle's own corners, which is nearer the surface than origin + t · direction
+      const b1 = hit.b1;
+      const b2 = hit.b2;
+      const b0 = 1 - b1 - b2;
+      const at = triangle * 9;
+      const ax = P[at];
+      const ay = P[at + 1];
+      const az = P[at + 2];
+      const e1x = P[at + 3] - ax;
+      const e1y = P[at + 4] - ay;
+      const e1z = P[at + 5] - az;
+      const e2x = P[at + 6] - ax;
+      const e2y = P[at + 7] - ay;
+      const e2z = P[at + 8] - az;
+      const x = ax + e1x * b1 + e2x * b2;
+      const y = ay + e1y * b1 + e2y * b2;
+      const z = az + e1z * b1 + e2z * b2;
+      let gx = e1y * e2z - e1z * e2y;
+      let gy = e1z * e2x - e1x * e2z;
+      let gz = e1x * e2y - e1y * e2x;
+      const gl = 1 / Math.sqrt(gx * gx + gy * gy + gz * gz);
+      gx *= gl;
+      gy *= gl;
+      gz *= gl;
+      let nx = N[at] * b0 + N[at + 3] * b1 + N[at + 6] * b2;
+      let ny = N[at + 1] * b0 + N[at + 4] * b1 + N[at + 7] * b2;
+      let nz = N[at + 2] * b0 + N[at + 5] * b1 + N[at + 8] * b2;
+      const nl = 1 / Math.sqrt(nx * nx + ny * ny + nz * nz);
+      nx *= nl;
+      ny *= nl;
+      nz *= nl;
+      const behind = dx * gx + dy * gy + dz * gz > 0;
+
+      if (medium >= 0) {
+        const at2 = medium + F.absorption;
+        tr *= exp(-R[at2] * t);
+        tg *= exp(-R[at2 + 1] * t);
+        tb *= exp(-R[at2 + 2] * t);
+      }
+
+      const glow = lights.glowOfPart[partNumber];
+      if (glow >= 0) {
+        let w = 1;
+        if (bouncePdf > 0 && !behind) {
+          const cosine = -(dx * gx + dy * gy + dz * gz);
+          w = bouncePdf / (bouncePdf + lights.densityOf(glow, lightSum, ox, oy, oz, t, cosine));
+        }
+        red += tr * w * R[b + F.emission];
+        green += tg * w * R[b + F.emission + 1];
+        blue += tb * w * R[b + F.emission + 2];
+      }
+      if (depth >= view.bounces) break;
+
+      // the side the viewer is on; only glass has an inside
+      const inside = behind && R[b + F.glass] > 0;
+      if (behind) {
+        gx = -gx;
+        gy = -gy;
+        gz = -gz;
+        nx = -nx;
+        ny = -ny;
+        nz = -nz;
+      }
+      let wz = -(dx * nx + dy * ny + dz * nz);
+      if (wz < 0.02) {
+        // an interpolated normal that leans away from the viewer: lean it back towards the true one
+        nx += gx;
+        ny += gy;
+        nz += gz;
+        const l = 1 / Math.sqrt(nx * nx + ny * ny + nz * nz);
+        nx *= l;
+        ny *= l;
+        nz *= l;
+        wz = -(dx * nx + dy * ny + dz * nz);
+        if (wz < 1e-4) {
+          nx = gx;
+          ny = gy;
+          nz = gz;
+          wz = Math.max(1e-6, -(dx * nx + dy * ny + dz * nz));
+        }
+      }
+      // frame: along the outline on sides and bevels, along the line on fronts, turned by the finish
+      const o = part.out;
+      let ux = o[1] * nz - o[2] * ny;
+      let uy = o[2] * nx - o[0] * nz;
+      let uz = o[0] * ny - o[1] * nx;
+      let ul = ux * ux + uy * uy + uz * uz;
+      if (ul < 1e-6) {
+        const d = part.right[0] * nx + part.right[1] * ny + part.right[2] * nz;
+        ux = part.right[0] - d * nx;
+        uy = part.right[1] - d * ny;
+        uz = part.right[2] - d * nz;
+        ul = ux * ux + uy * uy + uz * uz;
+      }
+      ul = 1 / Math.sqrt(ul);
+      ux *= ul;
+      uy *= ul;
+      uz *= ul;
+      let vx = ny * uz - nz * uy;
+      let vy = nz * ux - nx * uz;
+      let vz = nx * uy - ny * ux;
+      const turnSin = R[b + F.turnSin];
+      if (turnSin !== 0) {
+        const turnCos = R[b + F.turnCos];
+        const rx = ux * turnCos + vx * turnSin;
+        const ry = uy * turnCos + vy * turnSin;
+        const rz = uz * turnCos + vz * turnSin;
+        vx = vx * turnCos - ux * turnSin;
+        vy = vy * turnCos - uy * turnSin;
+        vz = vz * turnCos - uz * turnSin;
+        ux = rx;
+        uy = ry;
+        uz = rz;
+      }
+      let wx = -(dx * ux + dy * uy + dz * uz);
+      let wy = -(dx * vx + dy * vy + dz * vz);
+      const wl = 1 / Math.sqrt(wx * wx + wy * wy + wz * wz);
+      wx *= wl;
+      wy *= wl;
+      wz *= wl;
+
+      const big = Math.max(Math.abs(x), Math.abs(y), Math.abs(z));
+      const lift = big * LIFT + LEAST_LIFT;
+      const pair = 1 + depth * PAIRS;
+
+      // next event: one light, chosen by what it could give here
+      lightSum = lights.weigh(x, y, z);
+      draw(pixel, index, pair);
+      const pickLight = point.x;
+      const pickLobe = point.y;
+      draw(pixel, index, pair + 1);
+      if (lights.sample(lightSum, x, y, z, pickLight, point.x, point.y)) {
+        const { x: lx, y: ly, z: lz } = lightSample;
+        const side = lx * gx + ly * gy + lz * gz;
+        const iz = lx * nx + ly * ny + lz * nz;
+        if (side * iz > 0) {
+          const ix = lx * ux + ly * uy + lz * uz;
+          const iy = lx * vx + ly * vy + lz * vz;
+          evaluate(R, b, wx, wy, wz, ix, iy, iz, inside);
+          const w = lightSample.delta ? 1 / lightSample.pdf : 1 / (lightSample.pdf + scattered[3]);
+          const cr = tr * scattered[0] * lightSample.r * w;
+          const cg = tg * scattered[1] * lightSample.g * w;
+          const cb = tb * scattered[2] * lightSample.b * w;
+          if (cr + cg + cb > 1e-7) {
+            let free = true;
+            if (lightSample.shadow) {
+              const s = side > 0 ? lift : -lift;
+              this.rays++;
+              free = !queries.occluded(
+                x + gx * s,
+                y + gy * s,
+                z + gz * s,
+                0,
+                lx,
+                ly,
+                lz,
+                lightSample.distance * 0.99999 - lift,
+              );
+            }
+            if (free) {
+              red += cr;
+              green += cg;
+              blue += cb;
+            }
+          }
+        }
+      }
+
+      // bounce
+      draw(pixel, index, pair + 2);
+      if (!sample(R, b, wx, wy, wz, inside, pickLobe, point.x, point.y)) break;
+      const lx = scattered[4];
+      const ly = scattered[5];
+      const lz = scattered[6];
+      dx = ux * lx + vx * ly + nx * lz;
+      dy = uy * lx + vy * ly + ny * lz;
+      dz = uz * lx + vz * ly + nz * lz;
+      const side = dx * gx + dy * gy + dz * gz;
+      if (side * lz <= 0) break;
+      bouncePdf = scattered[3];
+      tr *= scattered[0] / bouncePdf;
+      tg *= scattered[1] / bouncePdf;
+      tb *= scattered[2] / bouncePdf;
+      const s = side > 0 ? lift : -lift;
+      ox = x + gx * s;
+      oy = y + gy * s;
+      oz = z + gz * s;
+      tmin = 0;
+      if (lz < 0) medium = inside ? -1 : b;
+      depth++;
+      if (depth > ROULETTE_AFTER) {
+        const go = Math.min(ROULETTE_MOST, Math.max(tr, tg, tb));
+        draw(pixel, index, pair + 3);
+        if (!(point.x < go)) break;
+        tr /= go;
+        tg /= go;
+        tb /= go;
+      }
+    }
+    out[0] = red;
+    out[1] = green;
+    out[2] = blue;
+    out[3] = alpha;
+  }
+}

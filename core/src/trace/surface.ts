@@ -1,0 +1,381 @@
+/**
+ * How compiled finishes scatter light: a coat over a blend of metal, glass and glossy diffuse, all GGX
+ * (Walter et al. 2007; Heitz 2014), closed by a residual lobe that returns what single scattering loses
+ * (after Kulla & Conty 2017), so that lossless finishes lose nothing.
+ *
+ * Directions are in the shading frame, z along the normal on the viewer's side. Transmission carries basic
+ * radiance L/n²: no index squared appears, and f(o,i)/nᵢ² is what stays alike when o and i change places.
+ */
+import { cos, sin } from '../maths/reproducible.ts';
+
+/** Offsets into a finish record. */
+export const F = {
+  metal: 0,
+  glass: 1,
+  base: 2,
+  specular: 5,
+  alphaX: 8,
+  alphaY: 9,
+  ior: 10,
+  coat: 11,
+  coatColor: 12,
+  coatAlpha: 15,
+  coatIor: 16,
+  emission: 17,
+  glassTint: 20,
+  absorption: 23,
+  turnCos: 26,
+  turnSin: 27,
+  residualTint: 28,
+  /** Share of light lost by single scattering, averaged over angle: seen from outside and from inside. */
+  lostOut: 31,
+  lostIn: 32,
+  /** Share of the residual that goes through a glass interface, from outside and from inside. */
+  throughOut: 33,
+  throughIn: 34,
+  /** Mean reflected share of the glossy layer. */
+  glossMean: 35,
+  tables: 38,
+} as const;
+
+/** Entries a table holds; entry i stands for cosine (i / (TABLE − 1))². */
+export const TABLE = 32;
+/** Tables, in order: metal reflectance r g b, glossy albedo, coat albedo, total albedo outside and inside. */
+export const T = {
+  metalR: F.tables,
+  metalG: F.tables + TABLE,
+  metalB: F.tables + 2 * TABLE,
+  gloss: F.tables + 3 * TABLE,
+  coat: F.tables + 4 * TABLE,
+  outside: F.tables + 5 * TABLE,
+  inside: F.tables + 6 * TABLE,
+} as const;
+export const RECORD = F.tables + 7 * TABLE;
+
+/** Result of evaluate and sample: f·|cos| r g b, pdf, and for sample the direction x y z. */
+export const scattered = new Float64Array(7);
+
+const INV_PI = 1 / Math.PI;
+
+/** Linear lookup in a table over the cosine. */
+export function lookup(R: Float32Array, table: number, cosine: number): number {
+  const x = Math.sqrt(cosine < 0 ? 0 : cosine > 1 ? 1 : cosine) * (TABLE - 1);
+  const i = x >= TABLE - 1 ? TABLE - 2 : x | 0;
+  const t = x - i;
+  const a = R[table + i];
+  return a + (R[table + i + 1] - a) * t;
+}
+
+function lambda(ax: number, ay: number, x: number, y: number, z: number): number {
+  const a = ax * x;
+  const b = ay * y;
+  return 0.5 * (Math.sqrt(1 + (a * a + b * b) / (z * z)) - 1);
+}
+
+function ggx(ax: number, ay: number, x: number, y: number, z: number): number {
+  const a = x / ax;
+  const b = y / ay;
+  const c = a * a + b * b + z * z;
+  return INV_PI / (ax * ay * c * c);
+}
+
+/** Fresnel of a dielectric; see finish/fresnel.ts for the reference form. */
+function fresnel(c: number, eta: number): number {
+  const sin2 = (1 - c * c) / (eta * eta);
+  if (sin2 >= 1) return 1;
+  const t = Math.sqrt(1 - sin2);
+  const s = (c - eta * t) / (c + eta * t);
+  const p = (eta * c - t) / (eta * c + t);
+  return 0.5 * (s * s + p * p);
+}
+
+/** Lobe weights for a viewing cosine: coat, gloss, glass, diffuse, residual; they sum to 1. */
+const weights = new Float64Array(5);
+
+function weigh(R: Float32Array, b: number, oz: number, inside: boolean): void {
+  const metal = R[b + F.metal];
+  const glass = R[b + F.glass];
+  const rest = 1 - metal - glass;
+  const coat = inside ? 0 : R[b + F.coat] * lookup(R, b + T.coat, oz);
+  const gloss = rest > 0 ? lookup(R, b + T.gloss, oz) : 0;
+  const base = b + F.base;
+  const lost = 1 - lookup(R, b + (inside ? T.inside : T.outside), oz);
+  const lit = Math.max(R[base], R[base + 1], R[base + 2]);
+  weights[0] = coat;
+  weights[1] = (1 - coat) * (metal + rest * gloss);
+  weights[2] = (1 - coat) * glass;
+  weights[3] = (1 - coat) * rest * (1 - gloss) * lit;
+  weights[4] = lost > 0 ? lost : 0;
+  const sum = weights[0] + weights[1] + weights[2] + weights[3] + weights[4];
+  const scale = sum > 0 ? 1 / sum : 0;
+  for (let i = 0; i < 5; i++) weights[i] *= scale;
+}
+
+/**
+ * Evaluates all lobes for a pair of directions into `scattered` (f·|cos i| and pdf of sampling i).
+ * @param b offset of the record; `inside`: the viewer is inside the glass
+ */
+export function evaluate(
+  R: Float32Array,
+  b: number,
+  ox: number,
+  oy: number,
+  oz: number,
+  ix: number,
+  iy: number,
+  iz: number,
+  inside: boolean,
+): void {
+  weigh(R, b, oz, inside);
+  evaluateWeighed(R, b, ox, oy, oz, ix, iy, iz, inside);
+}
+
+function evaluateWeighed(
+  R: Float32Array,
+  b: number,
+  ox: number,
+  oy: number,
+  oz: number,
+  ix: number,
+  iy: number,
+  iz: number,
+  inside: boolean,
+): void {
+  let r = 0;
+  let g = 0;
+  let bl = 0;
+  let pdf = 0;
+  const metal = R[b + F.metal];
+  const glass = R[b + F.glass];
+  const rest = 1 - metal - glass;
+  const ax = R[b + F.alphaX];
+  const ay = R[b + F.alphaY];
+  const eta = inside ? 1 / R[b + F.ior] : R[b + F.ior];
+  const coat = inside ? 0 : R[b + F.coat];
+  const lostO = 1 - lookup(R, b + (inside ? T.inside : T.outside), oz);
+  if (iz > 0) {
+    // under the coat: what the coat lets in and out again
+    let cr = 1;
+    let cg = 1;
+    let cb = 1;
+    if (coat > 0) {
+      const passO = 1 - lookup(R, b + T.coat, oz);
+      const passI = 1 - lookup(R, b + T.coat, iz);
+      const pass = coat * (passO < passI ? passO : passI);
+      cr = 1 - coat + pass * R[b + F.coatColor];
+      cg = 1 - coat + pass * R[b + F.coatColor + 1];
+      cb = 1 - coat + pass * R[b + F.coatColor + 2];
+    }
+    let hx = ox + ix;
+    let hy = oy + iy;
+    let hz = oz + iz;
+    const hl = 1 / Math.sqrt(hx * hx + hy * hy + hz * hz);
+    hx *= hl;
+    hy *= hl;
+    hz *= hl;
+    const oh = ox * hx + oy * hy + oz * hz;
+    if (metal > 0 || glass > 0 || rest > 0) {
+      const d = ggx(ax, ay, hx, hy, hz);
+      if (d > 1e-12) {
+        const lo = lambda(ax, ay, ox, oy, oz);
+        const li = lambda(ax, ay, ix, iy, iz);
+        const fd = fresnel(oh, eta);
+        const visible = d / (4 * oz);
+        const shape = visible / (1 + lo + li);
+        const dull = (glass + rest) * fd * shape;
+        r += cr * dull * R[b + F.specular];
+        g += cg * dull * R[b + F.specular + 1];
+        bl += cb * dull * R[b + F.specular + 2];
+        if (metal > 0) {
+          const m = metal * shape;
+          r += cr * m * lookup(R, b + T.metalR, oh);
+          g += cg * m * lookup(R, b + T.metalG, oh);
+          bl += cb * m * lookup(R, b + T.metalB, oh);
+        }
+        pdf += ((weights[1] + weights[2] * fd) * visible) / (1 + lo);
+      }
+    }
+    if (coat > 0) {
+      const ca = R[b + F.coatAlpha];
+      const d = ggx(ca, ca, hx, hy, hz);
+      if (d > 1e-12) {
+        const lo = lambda(ca, ca, ox, oy, oz);
+        const li = lambda(ca, ca, ix, iy, iz);
+        const visible = d / (4 * oz);
+        const f = (coat * fresnel(oh, R[b + F.coatIor]) * visible) / (1 + lo + li);
+        r += f;
+        g += f;
+        bl += f;
+        pdf += (weights[0] * visible) / (1 + lo);
+      }
+    }
+    const cosine = iz * INV_PI;
+    if (rest > 0) {
+      const pass =
+        ((1 - lookup(R, b + T.gloss, oz)) * (1 - lookup(R, b + T.gloss, iz))) / (1 - R[b + F.glossMean]);
+      const f = rest * pass * cosine;
+      r += cr * f * R[b + F.base];
+      g += cg * f * R[b + F.base + 1];
+      bl += cb * f * R[b + F.base + 2];
+      pdf += weights[3] * cosine;
+    }
+    const lost = R[b + (inside ? F.lostIn : F.lostOut)];
+    if (lost > 1e-6 && lostO > 0) {
+      const lostI = 1 - lookup(R, b + (inside ? T.inside : T.outside), iz);
+      const stay = 1 - R[b + (inside ? F.throughIn : F.throughOut)];
+      const f = lostI > 0 ? (stay * lostO * lostI * cosine) / lost : 0;
+      r += f * R[b + F.residualTint];
+      g += f * R[b + F.residualTint + 1];
+      bl += f * R[b + F.residualTint + 2];
+    }
+    pdf += weights[4] * (1 - R[b + (inside ? F.throughIn : F.throughOut)]) * cosine;
+  } else if (iz < 0 && glass > 0) {
+    // refraction: the half vector of Walter et al. 2007, eq. 16, on the viewer's side
+    let hx = ox + eta * ix;
+    let hy = oy + eta * iy;
+    let hz = oz + eta * iz;
+    const hl = Math.sqrt(hx * hx + hy * hy + hz * hz);
+    const sign = hz < 0 ? -1 : 1;
+    let coatPass = 1;
+    let tintR = R[b + F.glassTint];
+    let tintG = R[b + F.glassTint + 1];
+    let tintB = R[b + F.glassTint + 2];
+    if (R[b + F.coat] > 0) {
+      const pass = R[b + F.coat] * (1 - lookup(R, b + T.coat, inside ? -iz : oz));
+      coatPass = 1 - R[b + F.coat];
+      tintR *= coatPass + pass * R[b + F.coatColor];
+      tintG *= coatPass + pass * R[b + F.coatColor + 1];
+      tintB *= coatPass + pass * R[b + F.coatColor + 2];
+    }
+    if (hl > 1e-9) {
+      hx *= sign / hl;
+      hy *= sign / hl;
+      hz *= sign / hl;
+      const oh = ox * hx + oy * hy + oz * hz;
+      const ih = ix * hx + iy * hy + iz * hz;
+      if (oh > 0 && ih < 0) {
+        const d = ggx(ax, ay, hx, hy, hz);
+        if (d > 1e-12) {
+          const lo = lambda(ax, ay, ox, oy, oz);
+          const li = lambda(ax, ay, ix, iy, iz);
+          const pass = 1 - fresnel(oh, eta);
+          const q = oh + eta * ih;
+          const spread = (d * oh * -ih * eta * eta) / (oz * q * q);
+          const f = (glass * pass * spread) / ((1 + lo) * (1 + li));
+          r += f * tintR;
+          g += f * tintG;
+          bl += f * tintB;
+          pdf += (weights[2] * pass * spread) / (1 + lo);
+        }
+      }
+    }
+    const lost = R[b + (inside ? F.lostOut : F.lostIn)];
+    const through = R[b + (inside ? F.throughIn : F.throughOut)];
+    const cosine = -iz * INV_PI;
+    if (lost > 1e-6 && lostO > 0) {
+      const lostI = 1 - lookup(R, b + (inside ? T.outside : T.inside), -iz);
+      const f = lostI > 0 ? (through * lostO * lostI * cosine) / lost : 0;
+      r += f * tintR;
+      g += f * tintG;
+      bl += f * tintB;
+    }
+    pdf += weights[4] * through * cosine;
+  }
+  scattered[0] = r;
+  scattered[1] = g;
+  scattered[2] = bl;
+  scattered[3] = pdf;
+}
+
+/** Visible normal of a GGX surface by spherical caps (Dupuy & Benyoub 2023); into `half`. */
+const half = new Float64Array(3);
+function visibleNormal(ax: number, ay: number, ox: number, oy: number, oz: number, u: number, v: number): void {
+  let sx = ox * ax;
+  let sy = oy * ay;
+  let sz = oz;
+  const l = 1 / Math.sqrt(sx * sx + sy * sy + sz * sz);
+  sx *= l;
+  sy *= l;
+  sz *= l;
+  const phi = 2 * Math.PI * u;
+  const z = (1 - v) * (1 + sz) - sz;
+  const s2 = 1 - z * z;
+  const s = s2 > 0 ? Math.sqrt(s2) : 0;
+  const x = (s * cos(phi) + sx) * ax;
+  const y = (s * sin(phi) + sy) * ay;
+  const w = z + sz;
+  const n = 1 / Math.sqrt(x * x + y * y + w * w);
+  half[0] = x * n;
+  half[1] = y * n;
+  half[2] = w * n;
+}
+
+/**
+ * Draws a direction in proportion to the lobes and evaluates it into `scattered`.
+ * @param pick chooses the lobe; u and v, each in [0, 1), the direction in it
+ * @returns false when the path ends here
+ */
+export function sample(
+  R: Float32Array,
+  b: number,
+  ox: number,
+  oy: number,
+  oz: number,
+  inside: boolean,
+  pick: number,
+  u: number,
+  v: number,
+): boolean {
+  weigh(R, b, oz, inside);
+  let ix = 0;
+  let iy = 0;
+  let iz = 0;
+  const toGloss = weights[0] + weights[1];
+  const toGlass = toGloss + weights[2];
+  if (pick < toGlass) {
+    const coat = pick < weights[0];
+    const ax = coat ? R[b + F.coatAlpha] : R[b + F.alphaX];
+    const ay = coat ? ax : R[b + F.alphaY];
+    visibleNormal(ax, ay, ox, oy, oz, u, v);
+    const oh = ox * half[0] + oy * half[1] + oz * half[2];
+    let reflects = true;
+    const eta = inside ? 1 / R[b + F.ior] : R[b + F.ior];
+    if (pick >= toGloss) {
+      // the pick is used again within the glass lobe's own share
+      reflects = (pick - toGloss) / weights[2] < fresnel(oh, eta);
+    }
+    if (reflects) {
+      ix = 2 * oh * half[0] - ox;
+      iy = 2 * oh * half[1] - oy;
+      iz = 2 * oh * half[2] - oz;
+      if (iz <= 0) return false;
+    } else {
+      const k = 1 / eta;
+      const t2 = 1 - k * k * (1 - oh * oh);
+      if (t2 <= 0) return false;
+      const m = k * oh - Math.sqrt(t2);
+      ix = m * half[0] - k * ox;
+      iy = m * half[1] - k * oy;
+      iz = m * half[2] - k * oz;
+      if (iz >= 0) return false;
+    }
+  } else {
+    // cosine-weighted, on the near side or (a share of the residual) on the far side
+    const radius = Math.sqrt(u);
+    const phi = 2 * Math.PI * v;
+    ix = radius * cos(phi);
+    iy = radius * sin(phi);
+    iz = Math.sqrt(1 - u);
+    if (iz <= 1e-9) return false;
+    const toResidual = toGlass + weights[3];
+    if (pick >= toResidual && weights[4] > 0) {
+      const share = (pick - toResidual) / weights[4];
+      if (share < R[b + (inside ? F.throughIn : F.throughOut)]) iz = -iz;
+    }
+  }
+  evaluateWeighed(R, b, ox, oy, oz, ix, iy, iz, inside);
+  scattered[4] = ix;
+  scattered[5] = iy;
+  scattered[6] = iz;
+  return scattered[3] > 0;
+}

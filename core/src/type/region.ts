@@ -1,0 +1,107 @@
+/** Plane regions as contours, outer ones counter-clockwise and holes clockwise; set operations by Clipper2. */
+import createClipper, { type MainModule, type PathsD } from 'clipper2-wasm';
+import type { Contour } from './font.ts';
+
+let clipper: MainModule | null = null;
+
+/** Loads the polygon library once; everything here needs it. */
+export async function loadRegions(): Promise<void> {
+  clipper ??= await (createClipper as unknown as () => Promise<MainModule>)();
+}
+
+/** Decimal places kept, in thousandths of an em. */
+const PRECISION = 5;
+/** Largest sagitta of the arcs an offset draws around reflex corners. */
+const ARC_TOLERANCE = 0.02;
+/** Mitres longer than this many times the offset are cut: only near-folds, since true corners shrink inward. */
+const MITRE_LIMIT = 40;
+
+function library(): MainModule {
+  if (!clipper) throw new Error('loadRegions() has not been awaited');
+  return clipper;
+}
+
+function toPaths(c: MainModule, contours: Contour[]): PathsD {
+  const paths = new c.PathsD();
+  for (const contour of contours) {
+    const flat: number[] = [];
+    for (let i = 0; i < contour.length; i += 2) flat.push(contour[i], contour[i + 1]);
+    const path = c.MakePathD(flat);
+    paths.push_back(path);
+    path.delete();
+  }
+  return paths;
+}
+
+function fromPaths(paths: PathsD): Contour[] {
+  const out: Contour[] = [];
+  for (let i = 0; i < paths.size(); i++) {
+    const path = paths.get(i);
+    const n = path.size();
+    const contour = new Float64Array(n * 2);
+    const stride = path.view().length / n;
+    const view = path.view();
+    for (let k = 0; k < n; k++) {
+      contour[k * 2] = view[k * stride];
+      contour[k * 2 + 1] = view[k * stride + 1];
+    }
+    path.delete();
+    if (n >= 3) out.push(contour);
+  }
+  paths.delete();
+  return out;
+}
+
+/** Merges overlapping contours (non-zero winding); outers come out counter-clockwise, holes clockwise. */
+export function merged(contours: Contour[]): Contour[] {
+  const c = library();
+  const paths = toPaths(c, contours);
+  const union = c.UnionSelfD(paths, c.FillRule.NonZero, PRECISION);
+  paths.delete();
+  return fromPaths(union);
+}
+
+/** The region shrunk by `distance`; empty where strokes are thinner than twice that. */
+export function inset(region: Contour[], distance: number): Contour[] {
+  if (distance === 0) return region;
+  const c = library();
+  const paths = toPaths(c, region);
+  const shrunk = c.InflatePathsD(
+    paths,
+    -distance,
+    c.JoinType.Round,
+    c.EndType.Polygon,
+    MITRE_LIMIT,
+    PRECISION,
+    ARC_TOLERANCE,
+  );
+  paths.delete();
+  return fromPaths(shrunk);
+}
+
+/** Signed area of a contour: positive when counter-clockwise. */
+export function signedArea(contour: Contour): number {
+  let twice = 0;
+  const n = contour.length;
+  for (let i = 0, j = n - 2; i < n; j = i, i += 2) {
+    twice += contour[j] * contour[i + 1] - contour[i] * contour[j + 1];
+  }
+  return twice / 2;
+}
+
+/** Area of a region (holes subtract). */
+export const areaOf = (region: Contour[]) => region.reduce((sum, c) => sum + signedArea(c), 0);
+
+/** [min x, min y, max x, max y] of a region. */
+export function boundsOf(region: Contour[]): [number, number, number, number] {
+  const box: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const contour of region) {
+    for (let i = 0; i < contour.length; i += 2) {
+      box[0] = Math.min(box[0], contour[i]);
+      box[1] = Math.min(box[1], contour[i + 1]);
+      box[2] = Math.max(box[2], contour[i]);
+      box[3] = Math.max(box[3], contour[i + 1]);
+    }
+  }
+  return box;
+}
