@@ -7,7 +7,17 @@ import { fileURLToPath } from 'node:url';
 const here = dirname(fileURLToPath(import.meta.url));
 mkdirSync(join(here, 'build'), { recursive: true });
 
-const common = ['--enable', 'simd', '-O3', '--noAssert', '--runtime', 'stub', '--importMemory', '--bindings', 'none'];
+const common = [
+  '--enable',
+  'simd',
+  '-O3',
+  '--noAssert',
+  '--runtime',
+  'stub',
+  '--importMemory',
+  '--bindings',
+  'none',
+];
 const variants = [
   ['kernel.wasm', []],
   ['kernel-shared.wasm', ['--enable', 'threads', '--sharedMemory', '--maximumMemory', '32768']],

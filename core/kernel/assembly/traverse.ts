@@ -93,27 +93,49 @@ let shz: v128 = f32x4.splat(0);
 /** Closest hit of one ray; the triangle number or -1, the rest in the hit record. */
 export function closest(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, dz: f32, tmax: f32): i32 {
   aim(ox, oy, oz, dx, dy, dz);
+  // copied from the globals: locals stay in registers
+  const orgX = rox;
+  const orgY = roy;
+  const orgZ = roz;
+  const invX = rix;
+  const invY = riy;
+  const invZ = riz;
+  const nx = nearX;
+  const ny = nearY;
+  const nz = nearZ;
+  const lx = kx;
+  const ly = ky;
+  const lz = kz;
+  const ox4 = okx;
+  const oy4 = oky;
+  const oz4 = okz;
+  const shearX = shx;
+  const shearY = shy;
+  const scaleZ = shz;
+  const nodeBase = nodes;
+  const packBase = packs;
+  const floor = stack;
   const zero = f32x4.splat(0);
   const vmin = f32x4.splat(tmin);
   let best = tmax;
   let bestB1: f32 = 0;
   let bestB2: f32 = 0;
   let bestId: i32 = -1;
-  let top: usize = stack;
+  let top: usize = floor;
   let current: i32 = 0;
   while (true) {
     if (current >= 0) {
-      const at = nodes + <usize>current * NODE_BYTES;
-      const farX = nearX ^ 16;
-      const farY = nearY ^ 16;
-      const farZ = nearZ ^ 16;
+      const at = nodeBase + <usize>current * NODE_BYTES;
+      const farX = nx ^ 16;
+      const farY = ny ^ 16;
+      const farZ = nz ^ 16;
       const enter = f32x4.mul(
         f32x4.pmax(
           f32x4.pmax(
-            f32x4.mul(f32x4.sub(v128.load(at + nearX), rox), rix),
-            f32x4.mul(f32x4.sub(v128.load(at + nearY), roy), riy),
+            f32x4.mul(f32x4.sub(v128.load(at + nx), orgX), invX),
+            f32x4.mul(f32x4.sub(v128.load(at + ny), orgY), invY),
           ),
-          f32x4.pmax(f32x4.mul(f32x4.sub(v128.load(at + nearZ), roz), riz), vmin),
+          f32x4.pmax(f32x4.mul(f32x4.sub(v128.load(at + nz), orgZ), invZ), vmin),
         ),
         f32x4.splat(NARROW),
       );
@@ -121,10 +143,10 @@ export function closest(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, 
         f32x4.mul(
           f32x4.pmin(
             f32x4.pmin(
-              f32x4.mul(f32x4.sub(v128.load(at + farX), rox), rix),
-              f32x4.mul(f32x4.sub(v128.load(at + farY), roy), riy),
+              f32x4.mul(f32x4.sub(v128.load(at + farX), orgX), invX),
+              f32x4.mul(f32x4.sub(v128.load(at + farY), orgY), invY),
             ),
-            f32x4.mul(f32x4.sub(v128.load(at + farZ), roz), riz),
+            f32x4.mul(f32x4.sub(v128.load(at + farZ), orgZ), invZ),
           ),
           f32x4.splat(WIDEN),
         ),
@@ -174,18 +196,18 @@ export function closest(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, 
       }
     } else {
       const ref = ~current;
-      let pack = packs + <usize>(ref >> LEAF_SHIFT) * PACK_BYTES;
+      let pack = packBase + <usize>(ref >> LEAF_SHIFT) * PACK_BYTES;
       let left = ref & 7;
       while (left > 0) {
-        const az = f32x4.sub(v128.load(pack + kz), okz);
-        const bz = f32x4.sub(v128.load(pack + 48 + kz), okz);
-        const cz = f32x4.sub(v128.load(pack + 96 + kz), okz);
-        const ax = f32x4.sub(f32x4.sub(v128.load(pack + kx), okx), f32x4.mul(shx, az));
-        const ay = f32x4.sub(f32x4.sub(v128.load(pack + ky), oky), f32x4.mul(shy, az));
-        const bx = f32x4.sub(f32x4.sub(v128.load(pack + 48 + kx), okx), f32x4.mul(shx, bz));
-        const by = f32x4.sub(f32x4.sub(v128.load(pack + 48 + ky), oky), f32x4.mul(shy, bz));
-        const cx = f32x4.sub(f32x4.sub(v128.load(pack + 96 + kx), okx), f32x4.mul(shx, cz));
-        const cy = f32x4.sub(f32x4.sub(v128.load(pack + 96 + ky), oky), f32x4.mul(shy, cz));
+        const az = f32x4.sub(v128.load(pack + lz), oz4);
+        const bz = f32x4.sub(v128.load(pack + 48 + lz), oz4);
+        const cz = f32x4.sub(v128.load(pack + 96 + lz), oz4);
+        const ax = f32x4.sub(f32x4.sub(v128.load(pack + lx), ox4), f32x4.mul(shearX, az));
+        const ay = f32x4.sub(f32x4.sub(v128.load(pack + ly), oy4), f32x4.mul(shearY, az));
+        const bx = f32x4.sub(f32x4.sub(v128.load(pack + 48 + lx), ox4), f32x4.mul(shearX, bz));
+        const by = f32x4.sub(f32x4.sub(v128.load(pack + 48 + ly), oy4), f32x4.mul(shearY, bz));
+        const cx = f32x4.sub(f32x4.sub(v128.load(pack + 96 + lx), ox4), f32x4.mul(shearX, cz));
+        const cy = f32x4.sub(f32x4.sub(v128.load(pack + 96 + ly), oy4), f32x4.mul(shearY, cz));
         const u = f32x4.sub(f32x4.mul(cx, by), f32x4.mul(cy, bx));
         const v = f32x4.sub(f32x4.mul(ax, cy), f32x4.mul(ay, cx));
         const w = f32x4.sub(f32x4.mul(bx, ay), f32x4.mul(by, ax));
@@ -195,8 +217,8 @@ export function closest(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, 
         if (v128.any_true(inside)) {
           const det = f32x4.add(f32x4.add(u, v), w);
           const scaled = f32x4.add(
-            f32x4.add(f32x4.mul(u, f32x4.mul(shz, az)), f32x4.mul(v, f32x4.mul(shz, bz))),
-            f32x4.mul(w, f32x4.mul(shz, cz)),
+            f32x4.add(f32x4.mul(u, f32x4.mul(scaleZ, az)), f32x4.mul(v, f32x4.mul(scaleZ, bz))),
+            f32x4.mul(w, f32x4.mul(scaleZ, cz)),
           );
           const t = f32x4.div(scaled, det);
           let mask = i32x4.bitmask(
@@ -208,7 +230,7 @@ export function closest(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, 
           while (mask !== 0) {
             const lane = ctz(mask);
             mask &= mask - 1;
-            // read lanes through the free stack slots above the top
+            // read lanes through the free floor slots above the top
             v128.store(top, t);
             const tl = load<f32>(top + (<usize>lane << 2));
             const id = load<i32>(pack + PACK_IDS + (<usize>lane << 2));
@@ -226,9 +248,9 @@ export function closest(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, 
         left--;
       }
     }
-    // next from the stack, skipping what a nearer hit has made pointless
+    // next from the floor, skipping what a nearer hit has made pointless
     while (true) {
-      if (top === stack) {
+      if (top === floor) {
         store<f32>(hitAt, best);
         store<f32>(hitAt + 4, bestB1);
         store<f32>(hitAt + 8, bestB2);
@@ -245,22 +267,44 @@ export function closest(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, 
 /** Whether anything that casts a shadow lies on the ray: 1 or 0. */
 export function occluded(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, dz: f32, tmax: f32): i32 {
   aim(ox, oy, oz, dx, dy, dz);
+  // copied from the globals: locals stay in registers
+  const orgX = rox;
+  const orgY = roy;
+  const orgZ = roz;
+  const invX = rix;
+  const invY = riy;
+  const invZ = riz;
+  const nx = nearX;
+  const ny = nearY;
+  const nz = nearZ;
+  const lx = kx;
+  const ly = ky;
+  const lz = kz;
+  const ox4 = okx;
+  const oy4 = oky;
+  const oz4 = okz;
+  const shearX = shx;
+  const shearY = shy;
+  const scaleZ = shz;
+  const nodeBase = nodes;
+  const packBase = packs;
+  const floor = stack;
   const zero = f32x4.splat(0);
   const vmin = f32x4.splat(tmin);
   const vmax = f32x4.splat(tmax);
   const limit = i32x4.splat(shadowLimit);
-  let top: usize = stack;
+  let top: usize = floor;
   let current: i32 = 0;
   while (true) {
     if (current >= 0) {
-      const at = nodes + <usize>current * NODE_BYTES;
+      const at = nodeBase + <usize>current * NODE_BYTES;
       const enter = f32x4.mul(
         f32x4.pmax(
           f32x4.pmax(
-            f32x4.mul(f32x4.sub(v128.load(at + nearX), rox), rix),
-            f32x4.mul(f32x4.sub(v128.load(at + nearY), roy), riy),
+            f32x4.mul(f32x4.sub(v128.load(at + nx), orgX), invX),
+            f32x4.mul(f32x4.sub(v128.load(at + ny), orgY), invY),
           ),
-          f32x4.pmax(f32x4.mul(f32x4.sub(v128.load(at + nearZ), roz), riz), vmin),
+          f32x4.pmax(f32x4.mul(f32x4.sub(v128.load(at + nz), orgZ), invZ), vmin),
         ),
         f32x4.splat(NARROW),
       );
@@ -268,10 +312,10 @@ export function occluded(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32,
         f32x4.mul(
           f32x4.pmin(
             f32x4.pmin(
-              f32x4.mul(f32x4.sub(v128.load(at + (nearX ^ 16)), rox), rix),
-              f32x4.mul(f32x4.sub(v128.load(at + (nearY ^ 16)), roy), riy),
+              f32x4.mul(f32x4.sub(v128.load(at + (nx ^ 16)), orgX), invX),
+              f32x4.mul(f32x4.sub(v128.load(at + (ny ^ 16)), orgY), invY),
             ),
-            f32x4.mul(f32x4.sub(v128.load(at + (nearZ ^ 16)), roz), riz),
+            f32x4.mul(f32x4.sub(v128.load(at + (nz ^ 16)), orgZ), invZ),
           ),
           f32x4.splat(WIDEN),
         ),
@@ -291,18 +335,18 @@ export function occluded(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32,
       }
     } else {
       const ref = ~current;
-      let pack = packs + <usize>(ref >> LEAF_SHIFT) * PACK_BYTES;
+      let pack = packBase + <usize>(ref >> LEAF_SHIFT) * PACK_BYTES;
       let left = ref & 7;
       while (left > 0) {
-        const az = f32x4.sub(v128.load(pack + kz), okz);
-        const bz = f32x4.sub(v128.load(pack + 48 + kz), okz);
-        const cz = f32x4.sub(v128.load(pack + 96 + kz), okz);
-        const ax = f32x4.sub(f32x4.sub(v128.load(pack + kx), okx), f32x4.mul(shx, az));
-        const ay = f32x4.sub(f32x4.sub(v128.load(pack + ky), oky), f32x4.mul(shy, az));
-        const bx = f32x4.sub(f32x4.sub(v128.load(pack + 48 + kx), okx), f32x4.mul(shx, bz));
-        const by = f32x4.sub(f32x4.sub(v128.load(pack + 48 + ky), oky), f32x4.mul(shy, bz));
-        const cx = f32x4.sub(f32x4.sub(v128.load(pack + 96 + kx), okx), f32x4.mul(shx, cz));
-        const cy = f32x4.sub(f32x4.sub(v128.load(pack + 96 + ky), oky), f32x4.mul(shy, cz));
+        const az = f32x4.sub(v128.load(pack + lz), oz4);
+        const bz = f32x4.sub(v128.load(pack + 48 + lz), oz4);
+        const cz = f32x4.sub(v128.load(pack + 96 + lz), oz4);
+        const ax = f32x4.sub(f32x4.sub(v128.load(pack + lx), ox4), f32x4.mul(shearX, az));
+        const ay = f32x4.sub(f32x4.sub(v128.load(pack + ly), oy4), f32x4.mul(shearY, az));
+        const bx = f32x4.sub(f32x4.sub(v128.load(pack + 48 + lx), ox4), f32x4.mul(shearX, bz));
+        const by = f32x4.sub(f32x4.sub(v128.load(pack + 48 + ly), oy4), f32x4.mul(shearY, bz));
+        const cx = f32x4.sub(f32x4.sub(v128.load(pack + 96 + lx), ox4), f32x4.mul(shearX, cz));
+        const cy = f32x4.sub(f32x4.sub(v128.load(pack + 96 + ly), oy4), f32x4.mul(shearY, cz));
         const u = f32x4.sub(f32x4.mul(cx, by), f32x4.mul(cy, bx));
         const v = f32x4.sub(f32x4.mul(ax, cy), f32x4.mul(ay, cx));
         const w = f32x4.sub(f32x4.mul(bx, ay), f32x4.mul(by, ax));
@@ -313,8 +357,8 @@ export function occluded(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32,
         if (v128.any_true(inside)) {
           const det = f32x4.add(f32x4.add(u, v), w);
           const scaled = f32x4.add(
-            f32x4.add(f32x4.mul(u, f32x4.mul(shz, az)), f32x4.mul(v, f32x4.mul(shz, bz))),
-            f32x4.mul(w, f32x4.mul(shz, cz)),
+            f32x4.add(f32x4.mul(u, f32x4.mul(scaleZ, az)), f32x4.mul(v, f32x4.mul(scaleZ, bz))),
+            f32x4.mul(w, f32x4.mul(scaleZ, cz)),
           );
           const t = f32x4.div(scaled, det);
           const hit = v128.and(
@@ -327,7 +371,7 @@ export function occluded(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32,
         left--;
       }
     }
-    if (top === stack) return 0;
+    if (top === floor) return 0;
     top -= 4;
     current = load<i32>(top);
   }

@@ -36,7 +36,9 @@ export function checkProject(input: unknown): Project {
   const { format, version } = input as { format?: unknown; version?: unknown };
   if (format !== FORMAT) throw new DocumentError([`format: is ${JSON.stringify(format)}, not "${FORMAT}"`]);
   if (typeof version === 'number' && version > VERSION) {
-    throw new DocumentError([`version: ${version} was made by a newer Wemlox (this one reads up to ${VERSION})`]);
+    throw new DocumentError([
+      `version: ${version} was made by a newer Wemlox (this one reads up to ${VERSION})`,
+    ]);
   }
   const errors = validateSync(plainToInstance(Project, input), { forbidUnknownValues: false });
   if (errors.length > 0) throw new DocumentError(problemLines(errors));
@@ -57,9 +59,18 @@ function brokenReferences(project: Project): string[] {
       seen.add(id);
     });
   };
-  once('blocks', project.blocks.map((b) => b.id));
-  once('finishes', project.finishes.map((f) => f.id));
-  once('looks', project.looks.map((l) => l.id));
+  once(
+    'blocks',
+    project.blocks.map((b) => b.id),
+  );
+  once(
+    'finishes',
+    project.finishes.map((f) => f.id),
+  );
+  once(
+    'looks',
+    project.looks.map((l) => l.id),
+  );
   project.blocks.forEach((block, i) => {
     const characters = [...block.text].length;
     if (block.letters.length !== characters) {

@@ -38,7 +38,9 @@ export interface ChartTarget {
 }
 
 const weight = (rule: ChartTarget) =>
-  (rule.letter === undefined ? 0 : 4) + (rule.zone === undefined ? 0 : 2) + (rule.block === undefined ? 0 : 1);
+  (rule.letter === undefined ? 0 : 4) +
+  (rule.zone === undefined ? 0 : 2) +
+  (rule.block === undefined ? 0 : 1);
 
 const covers = (wide: ChartTarget, narrow: ChartTarget) =>
   (wide.block === undefined || wide.block === narrow.block) &&

@@ -6,3 +6,4 @@ export * from './finish.ts';
 export * from './look.ts';
 export * from './project.ts';
 export * from './stage.ts';
+export * from './projectFile.ts';

@@ -94,7 +94,10 @@ const TABLES: Record<Exclude<Metal, 'none'>, IndexTable> = {
 export function complexIndex(metal: Exclude<Metal, 'none'>, nm: number): [number, number] {
   const rows = TABLES[metal];
   const energy = Math.min(Math.max(HC / nm, rows[0][0]), rows[rows.length - 1][0]);
-  const i = Math.max(1, rows.findIndex((row) => row[0] >= energy));
+  const i = Math.max(
+    1,
+    rows.findIndex((row) => row[0] >= energy),
+  );
   const [a, b] = [rows[i - 1], rows[i]];
   const t = (energy - a[0]) / (b[0] - a[0]);
   return [a[1] + (b[1] - a[1]) * t, a[2] + (b[2] - a[2]) * t];

@@ -26,8 +26,7 @@ export function reflectanceAt(surface: Surface, cosine: number): Rgb {
   const coat = surface.coat_weight * dielectric(cosine, surface.coat_ior);
   return [0, 1, 2].map((c) => {
     const base =
-      surface.base_metalness * metal[c] +
-      (1 - surface.base_metalness) * glass * surface.specular_color[c];
+      surface.base_metalness * metal[c] + (1 - surface.base_metalness) * glass * surface.specular_color[c];
     const through = 1 - surface.coat_weight + surface.coat_weight * surface.coat_color[c];
     return coat + (1 - coat) * base * through;
   }) as Rgb;

@@ -141,7 +141,9 @@ function panelCover(frame: PanelFrame, x: number, y: number, z: number): number 
   if (depth <= 0) return 0;
   const across = Math.abs((x * frame.r[0] + z * frame.r[2]) / depth);
   const up = Math.abs((x * frame.u[0] + y * frame.u[1] + z * frame.u[2]) / depth);
-  return smooth((frame.halfWidth - across) / frame.edge + 0.5) * smooth((frame.halfHeight - up) / frame.edge + 0.5);
+  return (
+    smooth((frame.halfWidth - across) / frame.edge + 0.5) * smooth((frame.halfHeight - up) / frame.edge + 0.5)
+  );
 }
 
 interface PanelFrame {

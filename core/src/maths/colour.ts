@@ -9,7 +9,9 @@ function lobe(x: number, mean: number, below: number, above: number): number {
 /** CIE 1931 colour matching functions, multi-lobe fit by Wyman, Sloan & Shirley (JCGT 2013). */
 export function colourMatching(nm: number): [number, number, number] {
   return [
-    1.056 * lobe(nm, 599.8, 37.9, 31.0) + 0.362 * lobe(nm, 442.0, 16.0, 26.7) - 0.065 * lobe(nm, 501.1, 20.4, 26.2),
+    1.056 * lobe(nm, 599.8, 37.9, 31.0) +
+      0.362 * lobe(nm, 442.0, 16.0, 26.7) -
+      0.065 * lobe(nm, 501.1, 20.4, 26.2),
     0.821 * lobe(nm, 568.8, 46.9, 40.5) + 0.286 * lobe(nm, 530.9, 16.3, 31.1),
     1.217 * lobe(nm, 437.0, 11.8, 36.0) + 0.681 * lobe(nm, 459.0, 26.0, 13.8),
   ];
@@ -36,7 +38,11 @@ export const decodeSrgb = (v: number) => (v <= 0.04045 ? v / 12.92 : Math.pow((v
 /** "#rrggbb" to linear Rec.709. */
 export function fromHex(hex: string): [number, number, number] {
   const n = parseInt(hex.slice(1), 16);
-  return [decodeSrgb(((n >> 16) & 255) / 255), decodeSrgb(((n >> 8) & 255) / 255), decodeSrgb((n & 255) / 255)];
+  return [
+    decodeSrgb(((n >> 16) & 255) / 255),
+    decodeSrgb(((n >> 8) & 255) / 255),
+    decodeSrgb((n & 255) / 255),
+  ];
 }
 
 /** Linear Rec.709 to "#rrggbb", clipped. */

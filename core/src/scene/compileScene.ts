@@ -20,7 +20,10 @@ import { pieceTriangles } from '../stage/pieces.ts';
 import type { Part, RenderScene, SceneLight } from './renderScene.ts';
 
 /** How a zone without a finish looks: raw filler. */
-export const BARE_SURFACE: Surface = plainSurface({ base_color: [0.45, 0.45, 0.45], specular_roughness: 0.8 });
+export const BARE_SURFACE: Surface = plainSurface({
+  base_color: [0.45, 0.45, 0.45],
+  specular_roughness: 0.8,
+});
 
 export interface SceneInput {
   project: Project;
@@ -73,7 +76,8 @@ function sceneLights(look: Look, centre: Vec): SceneLight[] {
   return shining(look.rig).map((light) => {
     const placed = placeLight(light, centre);
     const { name, shadow } = light;
-    if (light.kind === 'area') return { kind: 'area', name, placed, width: light.width, height: light.height, shadow };
+    if (light.kind === 'area')
+      return { kind: 'area', name, placed, width: light.width, height: light.height, shadow };
     if (light.kind === 'spot') {
       return {
         kind: 'spot',
@@ -105,7 +109,9 @@ export function compileScene(input: SceneInput): RenderScene {
   const indexOf = (id: string | null) => (id === null ? 0 : (finishIndex.get(id) ?? 0));
   const lights = sceneLights(look, centreOf(typeBox));
   const areaLights = lights.filter((l) => l.kind === 'area');
-  const pieces = project.pieces.filter((p) => p.on).map((piece) => ({ piece, soup: pieceTriangles(piece, typeBox) }));
+  const pieces = project.pieces
+    .filter((p) => p.on)
+    .map((piece) => ({ piece, soup: pieceTriangles(piece, typeBox) }));
 
   let count = pieces.reduce((sum, p) => sum + p.soup.positions.length / 9, 0);
   for (const block of solids) for (const l of block.letters) count += l.solid.positions.length / 9;
@@ -113,7 +119,9 @@ export function compileScene(input: SceneInput): RenderScene {
     new Float32Array(input.shared ? new SharedArrayBuffer(n * 4) : new ArrayBuffer(n * 4));
   const positions = floats((count + areaLights.length * 2) * 9);
   const normals = floats(count * 9);
-  const partOf = new Uint32Array(input.shared ? new SharedArrayBuffer(count * 4) : new ArrayBuffer(count * 4));
+  const partOf = new Uint32Array(
+    input.shared ? new SharedArrayBuffer(count * 4) : new ArrayBuffer(count * 4),
+  );
   const parts: Part[] = [];
   let at = 0;
   const addPart = (part: Omit<Part, 'firstTriangle'>) => {

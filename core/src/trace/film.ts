@@ -12,7 +12,11 @@ export interface Film {
 
 export function createFilm(width: number, height: number, shared = false): Film {
   const bytes = width * height * FILM_CHANNELS * 4;
-  return { width, height, sums: new Float32Array(shared ? new SharedArrayBuffer(bytes) : new ArrayBuffer(bytes)) };
+  return {
+    width,
+    height,
+    sums: new Float32Array(shared ? new SharedArrayBuffer(bytes) : new ArrayBuffer(bytes)),
+  };
 }
 
 /** Mean colour and alpha after `samples`: r g b a for each pixel, linear, alpha-associated. */

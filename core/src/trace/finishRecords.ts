@@ -2,7 +2,7 @@
 import type { Surface } from '../document/index.ts';
 import { effectiveIor, metallic } from '../finish/reflectance.ts';
 import { cos, log, sin } from '../maths/reproducible.ts';
-import { F, lookup, RECORD, sample, scattered, T, TABLE } from './surface.ts';
+import { F, lookup, RECORD, sample, scattered, T, TABLE, weigh } from './surface.ts';
 
 /** Smoothest GGX width: below it a lobe is narrower than a pixel sees, and single precision suffers. */
 const SMOOTHEST = 1e-3;
@@ -35,12 +35,14 @@ function mean(R: Float32Array, table: number): number {
 function albedo(R: Float32Array, mu: number, inside = false, samples = SAMPLES): number {
   const s = Math.sqrt(1 - mu * mu);
   let sum = 0;
+  weigh(R, 0, mu, inside);
   for (let n = 1; n <= samples; n++) {
     const pick = (0.5 + n * STEP[0]) % 1;
     const u = (0.5 + n * STEP[1]) % 1;
     const v = (0.5 + n * STEP[2]) % 1;
     const turn = 2 * Math.PI * ((0.5 + n * STEP[3]) % 1);
-    if (sample(R, 0, s * cos(turn), s * sin(turn), mu, inside, pick, u, v)) sum += scattered[0] / scattered[3];
+    if (sample(R, 0, s * cos(turn), s * sin(turn), mu, inside, pick, u, v))
+      sum += scattered[0] / scattered[3];
   }
   return Math.min(1, sum / samples);
 }
@@ -59,7 +61,8 @@ function bareRecord(): Float32Array {
 }
 
 /** Evaluates a share at each entry of a table. */
-const table = (share: (mu: number) => number) => Float32Array.from({ length: TABLE }, (_, i) => share(cosineOf(i)));
+const table = (share: (mu: number) => number) =>
+  Float32Array.from({ length: TABLE }, (_, i) => share(cosineOf(i)));
 
 /** Reflected share of a dielectric layer of a roughness and index, per angle. */
 function layerAlbedo(ior: number, alphaX: number, alphaY: number): Float32Array {
@@ -85,7 +88,11 @@ function totalAlbedo(white: Float32Array, inside: boolean): Float32Array {
   const [m, g] = [white[F.metal], white[F.glass]];
   return table(
     (mu) =>
-      1 - m - g + (m > 0 ? m * albedo(metal, mu, inside) : 0) + (g > 0 ? g * albedo(glass, mu, inside, MIXED_SAMPLES) : 0),
+      1 -
+      m -
+      g +
+      (m > 0 ? m * albedo(metal, mu, inside) : 0) +
+      (g > 0 ? g * albedo(glass, mu, inside, MIXED_SAMPLES) : 0),
   );
 }
 

@@ -61,7 +61,7 @@ export class Lights {
   constructor(scene: RenderScene, records: Float32Array, partFinish: Int32Array, environment: Environment) {
     this.environment = environment;
     this.p = scene.positions;
-    const glowing = scene.parts.flatMap((part, i) => {
+    const glowing = scene.parts.flatMap((_, i) => {
       const at = partFinish[i] * RECORD + F.emission;
       return luminance(records[at], records[at + 1], records[at + 2]) > 0 ? [i] : [];
     });

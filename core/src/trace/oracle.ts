@@ -63,7 +63,9 @@ export class OracleTracer {
     if (extent(1) > extent(axis)) axis = 1;
     if (extent(2) > extent(axis)) axis = 2;
     const centre = (tri: number) =>
-      this.positions[tri * 9 + axis] + this.positions[tri * 9 + 3 + axis] + this.positions[tri * 9 + 6 + axis];
+      this.positions[tri * 9 + axis] +
+      this.positions[tri * 9 + 3 + axis] +
+      this.positions[tri * 9 + 6 + axis];
     this.order.subarray(first, first + count).sort((a, b) => centre(a) - centre(b));
     const half = count >> 1;
     const left = this.add(first, half);
@@ -155,11 +157,7 @@ export class OracleTracer {
         const corner = (k: number) => {
           const at = tri * 9 + k * 3;
           const z = f(p[at + kz] - o[kz]);
-          return [
-            f(f(p[at + kx] - o[kx]) - f(sx * z)),
-            f(f(p[at + ky] - o[ky]) - f(sy * z)),
-            f(sz * z),
-          ];
+          return [f(f(p[at + kx] - o[kx]) - f(sx * z)), f(f(p[at + ky] - o[ky]) - f(sy * z)), f(sz * z)];
         };
         const A = corner(0);
         const B = corner(1);

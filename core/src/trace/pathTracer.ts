@@ -7,11 +7,11 @@ import { luminance } from '../maths/colour.ts';
 import type { RenderScene } from '../scene/renderScene.ts';
 import { Environment } from './environment.ts';
 import { FILM_CHANNELS, type Film } from './film.ts';
-import { FinishRecords } from './finishRecords.ts';
+import type { FinishRecords } from './finishRecords.ts';
 import type { Kernel } from './kernel.ts';
 import { Lights, lightSample } from './lights.ts';
 import { draw, pixelSeed, point } from './sampler.ts';
-import { evaluate, F, RECORD, sample, scattered } from './surface.ts';
+import { evaluate, F, RECORD, sample, scattered, weigh } from './surface.ts';
 import type { TraceView } from './view.ts';
 
 /** Ray origins are lifted off the surface by this share of their largest coordinate. */
@@ -317,6 +317,7 @@ export class PathTracer {
       const pair = 1 + depth * PAIRS;
 
       // next event: one light, chosen by what it could give here
+      weigh(R, b, wz, inside);
       lightSum = lights.weigh(x, y, z);
       draw(pixel, index, pair);
       const pickLight = point.x;

@@ -89,10 +89,11 @@ function fresnel(c: number, eta: number): number {
   return 0.5 * (s * s + p * p);
 }
 
-/** Lobe weights for a viewing cosine: coat, gloss, glass, diffuse, residual; they sum to 1. */
+/** Lobe weights for the viewing direction last weighed: coat, gloss, glass, diffuse, residual; they sum to 1. */
 const weights = new Float64Array(5);
 
-function weigh(R: Float32Array, b: number, oz: number, inside: boolean): void {
+/** Weighs the lobes for a viewing direction; evaluate and sample use the weights of the last call. */
+export function weigh(R: Float32Array, b: number, oz: number, inside: boolean): void {
   const metal = R[b + F.metal];
   const glass = R[b + F.glass];
   const rest = 1 - metal - glass;
@@ -112,25 +113,10 @@ function weigh(R: Float32Array, b: number, oz: number, inside: boolean): void {
 }
 
 /**
- * Evaluates all lobes for a pair of directions into `scattered` (f·|cos i| and pdf of sampling i).
+ * Evaluates all lobes for a pair of directions into `scattered` (f·|cos i| and pdf of sampling i), after weigh().
  * @param b offset of the record; `inside`: the viewer is inside the glass
  */
 export function evaluate(
-  R: Float32Array,
-  b: number,
-  ox: number,
-  oy: number,
-  oz: number,
-  ix: number,
-  iy: number,
-  iz: number,
-  inside: boolean,
-): void {
-  weigh(R, b, oz, inside);
-  evaluateWeighed(R, b, ox, oy, oz, ix, iy, iz, inside);
-}
-
-function evaluateWeighed(
   R: Float32Array,
   b: number,
   ox: number,
@@ -289,7 +275,15 @@ function evaluateWeighed(
 
 /** Visible normal of a GGX surface by spherical caps (Dupuy & Benyoub 2023); into `half`. */
 const half = new Float64Array(3);
-function visibleNormal(ax: number, ay: number, ox: number, oy: number, oz: number, u: number, v: number): void {
+function visibleNormal(
+  ax: number,
+  ay: number,
+  ox: number,
+  oy: number,
+  oz: number,
+  u: number,
+  v: number,
+): void {
   let sx = ox * ax;
   let sy = oy * ay;
   let sz = oz;
@@ -311,7 +305,7 @@ function visibleNormal(ax: number, ay: number, ox: number, oy: number, oz: numbe
 }
 
 /**
- * Draws a direction in proportion to the lobes and evaluates it into `scattered`.
+ * Draws a direction in proportion to the lobes and evaluates it into `scattered`, after weigh().
  * @param pick chooses the lobe; u and v, each in [0, 1), the direction in it
  * @returns false when the path ends here
  */
@@ -326,7 +320,6 @@ export function sample(
   u: number,
   v: number,
 ): boolean {
-  weigh(R, b, oz, inside);
   let ix = 0;
   let iy = 0;
   let iz = 0;
@@ -373,7 +366,7 @@ export function sample(
       if (share < R[b + (inside ? F.throughIn : F.throughOut)]) iz = -iz;
     }
   }
-  evaluateWeighed(R, b, ox, oy, oz, ix, iy, iz, inside);
+  evaluate(R, b, ox, oy, oz, ix, iy, iz, inside);
   scattered[4] = ix;
   scattered[5] = iy;
   scattered[6] = iz;

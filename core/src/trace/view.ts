@@ -67,16 +67,14 @@ export function cellView(
   const own = scene.parts.map((p) => p.block === block && p.letter === letter);
   const some = scene.parts.find((_, i) => own[i]);
   if (!some) return null;
-  const shown = Uint8Array.from(scene.parts, (p, i) => (own[i] && (zone === null || p.zone === zone) ? 1 : 0));
+  const shown = Uint8Array.from(scene.parts, (p, i) =>
+    own[i] && (zone === null || p.zone === zone) ? 1 : 0,
+  );
   const [azimuth, elevation] = zone === null ? ([-0.5, 0.22] as const) : SIGHT[zone];
   const ce = cos(elevation);
   const { right: r, out: o } = some;
   const [sa, ca] = [sin(azimuth), cos(azimuth)];
-  const away: Vec = [
-    ce * (o[0] * ca + r[0] * sa),
-    sin(elevation),
-    ce * (o[2] * ca + r[2] * sa),
-  ];
+  const away: Vec = [ce * (o[0] * ca + r[0] * sa), sin(elevation), ce * (o[2] * ca + r[2] * sa)];
   const right: Vec = [r[0] * ca - o[0] * sa, 0, r[2] * ca - o[2] * sa];
   const up: Vec = [
     away[1] * right[2] - away[2] * right[1],

@@ -60,7 +60,11 @@ export function solidsOf(block: Block, font: OpenFont, fontKey: string, cache: S
   const layout = layoutText(font, block);
   const scale = block.capHeight / font.capHeight;
   const bevel = (b: Block['front']) => ({ ...b, width: b.width / scale, height: b.height / scale });
-  const shape: SolidShape = { depth: block.depth / scale, front: bevel(block.front), back: bevel(block.back) };
+  const shape: SolidShape = {
+    depth: block.depth / scale,
+    front: bevel(block.front),
+    back: bevel(block.back),
+  };
   const shapeKey = JSON.stringify(shape);
   let built = 0;
   const letters = layout.letters.map((l) => {

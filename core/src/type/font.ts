@@ -57,7 +57,12 @@ export class OpenFont {
   }
 
   private sampleText(): string {
-    return String.fromCodePoint(...this.face.collectUnicodes().filter((u) => u > 0x20).slice(0, 1));
+    return String.fromCodePoint(
+      ...this.face
+        .collectUnicodes()
+        .filter((u) => u > 0x20)
+        .slice(0, 1),
+    );
   }
 
   private heightOf(text: string): number | null {

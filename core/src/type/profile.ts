@@ -23,7 +23,12 @@ const unit = (x: number, y: number): [number, number] => {
  * The pieces of a profile, scaled to a bevel.
  * @param width inset and `height` depth of the bevel, any one unit
  */
-export function profilePieces(profile: Profile, segments: number, width: number, height: number): ProfilePiece[] {
+export function profilePieces(
+  profile: Profile,
+  segments: number,
+  width: number,
+  height: number,
+): ProfilePiece[] {
   if (width <= 0 && height <= 0) return [];
   const piece = (
     across0: number,

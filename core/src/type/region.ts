@@ -6,7 +6,7 @@ let clipper: MainModule | null = null;
 
 /** Loads the polygon library once; everything here needs it. */
 export async function loadRegions(): Promise<void> {
-  clipper ??= await (createClipper as unknown as () => Promise<MainModule>)();
+  clipper ??= await createClipper();
 }
 
 /** Decimal places kept, in thousandths of an em. */

@@ -46,7 +46,10 @@ export function raisedRidges(
     }
   }
   const middle = (a: number, b: number): RaisedCorner => {
-    const [p, q] = points[a].x < points[b].x || (points[a].x === points[b].x && points[a].y < points[b].y) ? [points[a], points[b]] : [points[b], points[a]];
+    const [p, q] =
+      points[a].x < points[b].x || (points[a].x === points[b].x && points[a].y < points[b].y)
+        ? [points[a], points[b]]
+        : [points[b], points[a]];
     const half = Math.hypot(p.x - q.x, p.y - q.y) / 2;
     return { x: (p.x + q.x) / 2, y: (p.y + q.y) / 2, rise: Math.min(1, half / reach) };
   };
@@ -59,7 +62,13 @@ export function raisedRidges(
       return uses.get(chordKey(a, b)) === 2 ? middle(a, b) : null;
     });
     if (mids.every((m) => m === null)) continue;
-    out.set(t, split(ids.map((i) => ({ x: points[i].x, y: points[i].y, rise: 0 })), mids));
+    out.set(
+      t,
+      split(
+        ids.map((i) => ({ x: points[i].x, y: points[i].y, rise: 0 })),
+        mids,
+      ),
+    );
   }
   return out;
 }

@@ -194,7 +194,12 @@ function faceNormal(p: { x: number; y: number; z: number }[]): [number, number, 
  * Bevel and face on one side, built upward from z = 0 at the outline.
  * @returns the bevel's and the face's sheets
  */
-function cap(outline: DressedContour[], region: Contour[], bevel: SolidShape['front'], width: number): [Sheet, Sheet] {
+function cap(
+  outline: DressedContour[],
+  region: Contour[],
+  bevel: SolidShape['front'],
+  width: number,
+): [Sheet, Sheet] {
   const bevelSheet = new Sheet();
   const faceSheet = new Sheet();
   let level: Level = { dressed: outline, z: 0 };
@@ -213,7 +218,9 @@ function cap(outline: DressedContour[], region: Contour[], bevel: SolidShape['fr
     insetNow = insetNext;
   }
   const contours = level.dressed.map((d) => d.points);
-  const points = contours.flatMap((c) => Array.from({ length: c.length / 2 }, (_, i) => [c[i * 2], c[i * 2 + 1]]));
+  const points = contours.flatMap((c) =>
+    Array.from({ length: c.length / 2 }, (_, i) => [c[i * 2], c[i * 2 + 1]]),
+  );
   for (const i of triangulate(contours)) faceSheet.corner(points[i][0], points[i][1], level.z, 0, 0, 1);
   return [bevelSheet, faceSheet];
 }

@@ -41,7 +41,16 @@ export function triangulate(contours: Contour[]): Uint32Array {
   if (used < 3) return new Uint32Array(0);
   const [x0, y0, x1, y1] = boundsOf(contours);
   const margin = x1 - x0 + (y1 - y0) + 1;
-  const far = [x0 - margin, y0 - margin, x1 + margin, y0 - margin * 1.1, x1 + margin, y1 + margin, x0 - margin, y1 + margin * 1.1];
+  const far = [
+    x0 - margin,
+    y0 - margin,
+    x1 + margin,
+    y0 - margin * 1.1,
+    x1 + margin,
+    y1 + margin,
+    x0 - margin,
+    y1 + margin * 1.1,
+  ];
   coords.set(far, used * 2);
   const delaunay = new Delaunator(coords.subarray(0, used * 2 + 8));
   const constrained = new Constrainautor(delaunay);

@@ -45,7 +45,8 @@ async function unwrapWoff2(bytes: Uint8Array): Promise<Uint8Array> {
 /** WOFF 1.0 (W3C): a header of 44 bytes, then 20 bytes a table: tag, offset, packed length, length, checksum. */
 function unwrapWoff(bytes: Uint8Array): Uint8Array {
   const from = view(bytes);
-  if (bytes.length < 44 || from.getUint32(8) !== bytes.length) throw new FontError('the WOFF font is cut short');
+  if (bytes.length < 44 || from.getUint32(8) !== bytes.length)
+    throw new FontError('the WOFF font is cut short');
   const count = from.getUint16(12);
   const total = from.getUint32(16);
   if (total > LARGEST_FONT) throw new FontError('the WOFF font unpacks to over 32 MB');

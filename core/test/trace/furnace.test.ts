@@ -1,8 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import { plainSurface, type Surface } from '../../src/document/index.ts';
 import { compileSurface } from '../../src/trace/finishRecords.ts';
-import { evaluate, F, sample, scattered } from '../../src/trace/surface.ts';
+import * as surface from '../../src/trace/surface.ts';
+import { F, sample, scattered, weigh } from '../../src/trace/surface.ts';
 import { seeded } from './kernelFixture.ts';
+
+/** Weighs and evaluates one pair of directions. */
+function evaluateAt(
+  R: Float32Array,
+  ...[ox, oy, oz, ix, iy, iz, inside]: [number, number, number, number, number, number, boolean]
+): void {
+  weigh(R, 0, oz, inside);
+  surface.evaluate(R, 0, ox, oy, oz, ix, iy, iz, inside);
+}
 
 const ROUGHNESS = [0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1];
 const COSINES = [0.1, 0.3, 0.6, 0.95];
@@ -12,6 +22,7 @@ function whiteFurnace(R: Float32Array, mu: number, inside: boolean, n = 40_000):
   const random = seeded(42);
   const s = Math.sqrt(1 - mu * mu);
   let sum = 0;
+  weigh(R, 0, mu, inside);
   const side = Math.ceil(Math.sqrt(n));
   for (let i = 0; i < side; i++) {
     for (let j = 0; j < side; j++) {
@@ -85,14 +96,14 @@ describe('scattering', () => {
 
   it('is reciprocal, across glass by the squared index', () => {
     const random = seeded(5);
-    for (const [name, surface] of Object.entries(some)) {
-      const R = compileSurface(plainSurface(surface));
+    for (const [name, changes] of Object.entries(some)) {
+      const R = compileSurface(plainSurface(changes));
       for (let k = 0; k < 300; k++) {
         const o = direction(random, 0.05 + 0.95 * random());
         const i = direction(random, 0.05 + 0.95 * random());
-        evaluate(R, 0, o[0], o[1], o[2], i[0], i[1], i[2], false);
+        evaluateAt(R, o[0], o[1], o[2], i[0], i[1], i[2], false);
         const there = scattered[1] / i[2];
-        evaluate(R, 0, i[0], i[1], i[2], o[0], o[1], o[2], false);
+        evaluateAt(R, i[0], i[1], i[2], o[0], o[1], o[2], false);
         const back = scattered[1] / o[2];
         expect(Math.abs(there - back), name).toBeLessThan(1e-6 * Math.max(1, there));
       }
@@ -102,10 +113,10 @@ describe('scattering', () => {
     for (let k = 0; k < 300; k++) {
       const o = direction(random, 0.05 + 0.95 * random());
       const i = direction(random, 0.05 + 0.95 * random());
-      evaluate(R, 0, o[0], o[1], o[2], i[0], i[1], -i[2], false);
+      evaluateAt(R, o[0], o[1], o[2], i[0], i[1], -i[2], false);
       const there = scattered[1] / i[2] / n2;
       // from inside the frame is turned over: z changes sign for both
-      evaluate(R, 0, i[0], i[1], i[2], o[0], o[1], -o[2], true);
+      evaluateAt(R, i[0], i[1], i[2], o[0], o[1], -o[2], true);
       const back = scattered[1] / o[2];
       expect(Math.abs(there - back)).toBeLessThan(1e-5 * Math.max(1, there));
     }
@@ -113,13 +124,14 @@ describe('scattering', () => {
 
   it('draws directions as its pdf says (chi-square over the sphere)', () => {
     const random = seeded(9);
-    for (const [name, surface] of Object.entries(some)) {
-      const R = compileSurface(plainSurface(surface));
+    for (const [name, changes] of Object.entries(some)) {
+      const R = compileSurface(plainSurface(changes));
       const o = direction(random, 0.6);
       const [bands, sectors] = [16, 16];
       const seen = new Float64Array(bands * sectors);
       const n = 60_000;
       for (let k = 0; k < n; k++) {
+        weigh(R, 0, o[2], false);
         if (!sample(R, 0, o[0], o[1], o[2], false, random(), random(), random())) continue;
         const band = Math.min(bands - 1, Math.floor(((scattered[6] + 1) / 2) * bands));
         const phi = Math.atan2(scattered[5], scattered[4]) / (2 * Math.PI) + 0.5;
@@ -136,7 +148,7 @@ describe('scattering', () => {
               const z = ((band + (a + 0.5) / fine) / bands) * 2 - 1;
               const phi = ((sector + (c + 0.5) / fine) / sectors - 0.5) * 2 * Math.PI;
               const s = Math.sqrt(1 - z * z);
-              evaluate(R, 0, o[0], o[1], o[2], s * Math.cos(phi), s * Math.sin(phi), z, false);
+              evaluateAt(R, o[0], o[1], o[2], s * Math.cos(phi), s * Math.sin(phi), z, false);
               p += scattered[3];
             }
           }

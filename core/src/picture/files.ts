@@ -1,0 +1,103 @@
+/** Picture files: environment pictures in (.hdr, .exr), finished pictures out (PNG, EXR, HDR). */
+import { encode } from 'fast-png';
+import { readExr, readHdr, writeExr, writeHdr } from 'hdrify';
+import type { Grade } from '../document/index.ts';
+import type { SurroundPicture } from '../light/surround.ts';
+import { toneMapped16, toneMapped8 } from './tone.ts';
+
+/** A picture that cannot be used; the message says what and why. */
+export class PictureError extends Error {}
+
+/** Widest environment that is read. */
+export const WIDEST_SURROUND = 8192;
+/** Largest environment file, bytes. */
+export const LARGEST_PICTURE = 512 * 1024 * 1024;
+
+const startsWith = (bytes: Uint8Array, ...start: number[]) => start.every((v, i) => bytes[i] === v);
+const isExr = (b: Uint8Array) => startsWith(b, 0x76, 0x2f, 0x31, 0x01);
+const isHdr = (b: Uint8Array) => startsWith(b, 0x23, 0x3f);
+
+/** Width and height an HDR or EXR file declares, read without unpacking it; null when it declares none. */
+function declaredSize(bytes: Uint8Array): [number, number] | null {
+  const head = new TextDecoder('latin1').decode(bytes.subarray(0, 65536));
+  if (isHdr(bytes)) {
+    const found = /[-+]Y (\d+) [-+]X (\d+)\n/.exec(head) ?? null;
+    return found && [Number(found[2]), Number(found[1])];
+  }
+  const at = head.indexOf('dataWindow\0box2i\0');
+  if (at < 0) return null;
+  const view = new DataView(bytes.buffer, bytes.byteOffset + at + 17);
+  if (view.byteLength < 20) return null;
+  const [x0, y0, x1, y1] = [4, 8, 12, 16].map((k) => view.getInt32(k, true));
+  return [x1 - x0 + 1, y1 - y0 + 1];
+}
+
+/**
+ * Reads an equirectangular environment picture (Radiance HDR or OpenEXR).
+ * @throws PictureError naming what is wrong: type, size, damage, or pixels that are not numbers
+ */
+export function readSurroundPicture(bytes: Uint8Array): SurroundPicture {
+  if (bytes.length > LARGEST_PICTURE) throw new PictureError('the picture is larger than 512 MB');
+  if (!isExr(bytes) && !isHdr(bytes))
+    throw new PictureError('the file is neither a Radiance .hdr nor an OpenEXR .exr picture');
+  const size = declaredSize(bytes);
+  if (!size || !(size[0] > 0 && size[1] > 0))
+    throw new PictureError('the picture does not say how large it is');
+  const [width, height] = size;
+  if (width > WIDEST_SURROUND || height > WIDEST_SURROUND / 2) {
+    throw new PictureError(`the picture is ${width} × ${height}; the largest read is 8192 × 4096`);
+  }
+  if (width !== height * 2) {
+    throw new PictureError(
+      `the picture is ${width} × ${height}; an unwrapped environment is twice as wide as high`,
+    );
+  }
+  let data: Float32Array;
+  try {
+    data = (isExr(bytes) ? readExr(bytes, { sanitize: false }) : readHdr(bytes, { headerStrict: false }))
+      .data;
+  } catch (error) {
+    throw new PictureError(
+      `the picture is damaged or cut short (${error instanceof Error ? error.message : 'unreadable'})`,
+    );
+  }
+  const out = new Float32Array(width * height * 3);
+  for (let i = 0, j = 0; j < out.length; i += 4, j += 3) {
+    for (let c = 0; c < 3; c++) {
+      const v = data[i + c];
+      if (!Number.isFinite(v)) {
+        const pixel = i / 4;
+        throw new PictureError(`pixel ${pixel % width}, ${Math.floor(pixel / width)} is not a number`);
+      }
+      out[j + c] = v > 0 ? v : 0;
+    }
+  }
+  return { width, height, data: out };
+}
+
+export interface LinearPicture {
+  width: number;
+  height: number;
+  /** r, g, b, alpha for each pixel, alpha-associated, rows from the top. */
+  data: Float32Array;
+}
+
+/** The picture as PNG, through exposure and view transform. */
+export function encodePng(picture: LinearPicture, grade: Grade, depth: 8 | 16 = 8): Uint8Array<ArrayBuffer> {
+  const { width, height } = picture;
+  const data = depth === 16 ? toneMapped16(picture.data, grade) : toneMapped8(picture.data, grade);
+  return new Uint8Array(encode({ width, height, data, depth, channels: 4 }));
+}
+
+/** The scene-linear picture as float OpenEXR, before exposure and view transform. */
+export function encodeExr(picture: LinearPicture): Uint8Array<ArrayBuffer> {
+  // 32-bit floats are kept only without compression
+  return new Uint8Array(
+    writeExr({ ...picture, linearColorSpace: 'linear-rec709' }, { compression: 'none', sanitize: false }),
+  );
+}
+
+/** The scene-linear picture as Radiance HDR. */
+export function encodeHdr(picture: LinearPicture): Uint8Array<ArrayBuffer> {
+  return new Uint8Array(writeHdr({ ...picture, linearColorSpace: 'linear-rec709' }));
+}
