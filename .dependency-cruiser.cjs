@@ -16,10 +16,30 @@ module.exports = {
       from: { path: '^core/src/' },
       to: { dependencyTypes: ['core'] },
     },
-    { name: 'store-on-core', severity: 'error', from: { path: '^store/' }, to: { path: '^(server|render|web|journeys)/' } },
-    { name: 'server-beside', severity: 'error', from: { path: '^server/' }, to: { path: '^(web|journeys)/' } },
-    { name: 'render-beside', severity: 'error', from: { path: '^render/' }, to: { path: '^(server|web|journeys)/' } },
-    { name: 'web-on-core', severity: 'error', from: { path: '^web/' }, to: { path: '^(store|server|render|demo|journeys)/' } },
+    {
+      name: 'store-on-core',
+      severity: 'error',
+      from: { path: '^store/' },
+      to: { path: '^(server|render|web|journeys)/' },
+    },
+    {
+      name: 'server-beside',
+      severity: 'error',
+      from: { path: '^server/' },
+      to: { path: '^(web|journeys)/' },
+    },
+    {
+      name: 'render-beside',
+      severity: 'error',
+      from: { path: '^render/' },
+      to: { path: '^(server|web|journeys)/' },
+    },
+    {
+      name: 'web-on-core',
+      severity: 'error',
+      from: { path: '^web/' },
+      to: { path: '^(store|server|render|demo|journeys)/' },
+    },
     {
       name: 'tracer-only-in-workers',
       severity: 'error',
@@ -38,7 +58,12 @@ module.exports = {
       from: { path: '^core/src/(type|finish|light|stage)/' },
       to: { path: '^core/src/(scene|trace|picture)/' },
     },
-    { name: 'scene-below-trace', severity: 'error', from: { path: coreRoom('scene') }, to: { path: '^core/src/(trace|picture)/' } },
+    {
+      name: 'scene-below-trace',
+      severity: 'error',
+      from: { path: coreRoom('scene') },
+      to: { path: '^core/src/(trace|picture)/' },
+    },
     {
       name: 'picture-is-last',
       severity: 'error',
@@ -51,6 +76,9 @@ module.exports = {
     exclude: { path: 'core/kernel/' },
     tsConfig: { fileName: 'tsconfig.json' },
     tsPreCompilationDeps: true,
-    enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'types', 'node', 'default'] },
+    enhancedResolveOptions: {
+      exportsFields: ['exports'],
+      conditionNames: ['import', 'types', 'node', 'default'],
+    },
   },
 };

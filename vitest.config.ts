@@ -6,7 +6,12 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          include: ['core/test/**/*.test.ts', 'render/test/**/*.test.ts', 'web/test/**/*.test.ts?(x)', 'demo/test/**/*.test.ts'],
+          include: [
+            'core/test/**/*.test.ts',
+            'render/test/**/*.test.ts',
+            'web/test/**/*.test.ts?(x)',
+            'demo/test/**/*.test.ts',
+          ],
           testTimeout: 120_000,
         },
       },

@@ -1,16 +1,64 @@
 /** The surround as a light: bilinear lookup, and sampling in proportion to luminance. */
 import { cos, asin, atan2, sin } from '../maths/reproducible.ts';
 import { luminance } from '../maths/colour.ts';
-import { reduced } from '../light/surround.ts';
+import { reduced, type SurroundPicture } from '../light/surround.ts';
 import type { SceneSurround } from '../scene/renderScene.ts';
 
 /** Widest picture the sampling table is made from. */
 const WIDEST_TABLE = 2048;
 
+/** Sampling table of a picture, made once and shared by all threads. */
+export interface SurroundTable {
+  columns: number;
+  rows: number;
+  rowCdf: Float64Array;
+  cellCdf: Float32Array;
+  /** Sine of the elevation at each row boundary, from the top. */
+  bands: Float64Array;
+  /** Integral of luminance over the sphere, divided by 2π. */
+  total: number;
+}
+
 /**
  * Luminance table over the cells between pixel centres. A cell's weight is the mean of its four corners, so
  * a bright pixel raises every cell that its bilinear footprint reaches and no direction is undersampled.
+ * @param shared put the arrays into shared memory
  */
+export function surroundTable(picture: SurroundPicture, shared = false): SurroundTable {
+  const memory = (bytes: number) => (shared ? new SharedArrayBuffer(bytes) : new ArrayBuffer(bytes));
+  const small = reduced(picture, WIDEST_TABLE);
+  const w = small.width;
+  const h = small.height;
+  const bands = new Float64Array(memory((h + 2) * 8));
+  const rowCdf = new Float64Array(memory((h + 2) * 8));
+  const cellCdf = new Float32Array(memory((h + 1) * (w + 1) * 4));
+  const lum = new Float32Array(w * h);
+  for (let i = 0; i < lum.length; i++) {
+    lum[i] = luminance(small.data[i * 3], small.data[i * 3 + 1], small.data[i * 3 + 2]);
+  }
+  bands[0] = 1;
+  for (let r = 1; r <= h; r++) bands[r] = sin((0.5 - (r - 0.5) / h) * Math.PI);
+  bands[h + 1] = -1;
+  let total = 0;
+  for (let r = 0; r <= h; r++) {
+    const above = Math.max(0, r - 1) * w;
+    const below = Math.min(h - 1, r) * w;
+    let sum = 0;
+    const base = r * (w + 1);
+    for (let c = 0; c < w; c++) {
+      const d = c + 1 === w ? 0 : c + 1;
+      sum += (lum[above + c] + lum[above + d] + lum[below + c] + lum[below + d]) / 4;
+      cellCdf[base + c + 1] = sum;
+    }
+    for (let c = 1; c <= w; c++) cellCdf[base + c] = sum > 0 ? cellCdf[base + c] / sum : c / w;
+    cellCdf[base + w] = 1;
+    total += (sum * (bands[r] - bands[r + 1])) / w;
+    rowCdf[r + 1] = total;
+  }
+  if (total > 0) for (let r = 1; r <= h + 1; r++) rowCdf[r] /= total;
+  return { columns: w, rows: h + 1, rowCdf, cellCdf, bands, total };
+}
+
 export class Environment {
   /** Result of look and sample: r g b. */
   readonly rgb = new Float64Array(3);
@@ -28,11 +76,10 @@ export class Environment {
   private readonly rows: number;
   private readonly rowCdf: Float64Array;
   private readonly cellCdf: Float32Array;
-  /** Sine of the elevation at each row boundary, from the top. */
   private readonly bands: Float64Array;
   private readonly total: number;
 
-  constructor(surround: SceneSurround) {
+  constructor(surround: SceneSurround, table: SurroundTable = surroundTable(surround.picture)) {
     const { picture } = surround;
     this.data = picture.data;
     this.width = picture.width;
@@ -40,39 +87,13 @@ export class Environment {
     this.gain = surround.gain;
     this.cosTurn = cos(surround.turn);
     this.sinTurn = sin(surround.turn);
-    const small = reduced(picture, WIDEST_TABLE);
-    const w = (this.columns = small.width);
-    const h = small.height;
-    this.rows = h + 1;
-    this.bands = new Float64Array(h + 2);
-    this.rowCdf = new Float64Array(h + 2);
-    this.cellCdf = new Float32Array((h + 1) * (w + 1));
-    const lum = new Float32Array(w * h);
-    for (let i = 0; i < lum.length; i++) {
-      lum[i] = luminance(small.data[i * 3], small.data[i * 3 + 1], small.data[i * 3 + 2]);
-    }
-    this.bands[0] = 1;
-    for (let r = 1; r <= h; r++) this.bands[r] = sin((0.5 - (r - 0.5) / h) * Math.PI);
-    this.bands[h + 1] = -1;
-    let total = 0;
-    for (let r = 0; r <= h; r++) {
-      const above = Math.max(0, r - 1) * w;
-      const below = Math.min(h - 1, r) * w;
-      let sum = 0;
-      const base = r * (w + 1);
-      for (let c = 0; c < w; c++) {
-        const d = c + 1 === w ? 0 : c + 1;
-        sum += (lum[above + c] + lum[above + d] + lum[below + c] + lum[below + d]) / 4;
-        this.cellCdf[base + c + 1] = sum;
-      }
-      for (let c = 1; c <= w; c++) this.cellCdf[base + c] = sum > 0 ? this.cellCdf[base + c] / sum : c / w;
-      this.cellCdf[base + w] = 1;
-      total += (sum * (this.bands[r] - this.bands[r + 1])) / w;
-      this.rowCdf[r + 1] = total;
-    }
-    this.total = total;
-    this.mean = (total / 2) * this.gain;
-    if (total > 0) for (let r = 1; r <= h + 1; r++) this.rowCdf[r] /= total;
+    this.columns = table.columns;
+    this.rows = table.rows;
+    this.rowCdf = table.rowCdf;
+    this.cellCdf = table.cellCdf;
+    this.bands = table.bands;
+    this.total = table.total;
+    this.mean = (table.total / 2) * this.gain;
   }
 
   /** Radiance from a unit world direction into `rgb`; returns the probability density of sampling it. */

@@ -5,9 +5,10 @@
 import { exp } from '../maths/reproducible.ts';
 import { luminance } from '../maths/colour.ts';
 import type { RenderScene } from '../scene/renderScene.ts';
-import { Environment } from './environment.ts';
+import type { SurroundPicture } from '../light/surround.ts';
+import { Environment, surroundTable, type SurroundTable } from './environment.ts';
 import { FILM_CHANNELS, type Film } from './film.ts';
-import type { FinishRecords } from './finishRecords.ts';
+import { FinishRecords } from './finishRecords.ts';
 import type { Kernel } from './kernel.ts';
 import { Lights, lightSample } from './lights.ts';
 import { draw, pixelSeed, point } from './sampler.ts';
@@ -29,20 +30,28 @@ const PAIRS = 4;
 /** Closest-hit and any-hit queries: the kernel, or the oracle in its place. */
 export type RayQueries = Pick<Kernel, 'closest' | 'occluded' | 'hit'>;
 
-/** What all views of a scene share, made once per scene and thread. */
+/** What all views of a scene share: plain data, made once per scene and sent to every thread. */
 export interface PreparedScene {
   scene: RenderScene;
+  /** Compiled finishes, one record after the other. */
   records: Float32Array;
-  environment: Environment;
+  table: SurroundTable;
 }
 
-/** Compiles finishes and the surround's sampling table. */
-export function prepareScene(scene: RenderScene, finishes: FinishRecords): PreparedScene {
-  return {
-    scene,
-    records: finishes.compile(scene.finishes),
-    environment: new Environment(scene.surround),
-  };
+/** Compiles what the scene's finishes and surround need for tracing, keeping what has not changed. */
+export class ScenePreparer {
+  private readonly finishes = new FinishRecords();
+  private readonly tables = new WeakMap<SurroundPicture, SurroundTable>();
+
+  prepare(scene: RenderScene, shared = false): PreparedScene {
+    const { picture } = scene.surround;
+    let table = this.tables.get(picture);
+    if (!table) {
+      table = surroundTable(picture, shared);
+      this.tables.set(picture, table);
+    }
+    return { scene, records: this.finishes.compile(scene.finishes), table };
+  }
 }
 
 export class PathTracer {
@@ -61,7 +70,7 @@ export class PathTracer {
   constructor(prepared: PreparedScene, queries: RayQueries, view: TraceView) {
     this.scene = prepared.scene;
     this.records = prepared.records;
-    this.environment = prepared.environment;
+    this.environment = new Environment(prepared.scene.surround, prepared.table);
     this.queries = queries;
     this.view = view;
     this.partFinish = Int32Array.from(prepared.scene.parts, (part, i) => {

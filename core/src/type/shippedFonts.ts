@@ -1,4 +1,6 @@
 /** Display faces that ship with the app, all under the SIL Open Font License; files come from npm packages. */
+import type { FontRef } from '../document/index.ts';
+
 export interface ShippedFont {
   id: string;
   name: string;
@@ -36,3 +38,10 @@ export const SHIPPED_FONTS: readonly ShippedFont[] = [
     file: '@fontsource-variable/recursive/files/recursive-latin-wght-normal.woff2',
   },
 ];
+
+/** How a document names a shipped font. @throws when there is none of that id */
+export function shippedRef(id: string): FontRef {
+  const font = SHIPPED_FONTS.find((f) => f.id === id);
+  if (!font) throw new Error(`no font ${id} ships with the app`);
+  return { source: 'shipped', id, name: font.name };
+}

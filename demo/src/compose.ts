@@ -1,0 +1,334 @@
+/** The Ostrel projects: the night ferry's lettering, in the looks its designer is weighing. */
+import {
+  newBlock,
+  newLight,
+  newLook,
+  newShot,
+  newProject,
+  plainSurface,
+  type Block,
+  type Finish,
+  type FontRef,
+  type Light,
+  type Look,
+  type Project,
+  type Surround,
+} from '@wemlox/core/src/document/index.ts';
+import { readyFinish } from '@wemlox/core/src/finish/readyFinishes.ts';
+import { shippedRef } from '@wemlox/core/src/type/shippedFonts.ts';
+import type { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
+import { fitted, standingHeight } from '@wemlox/core/src/stage/camera.ts';
+
+const DEG = Math.PI / 180;
+
+const block = (id: string, text: string, font: FontRef, changes: Partial<Block>): Block =>
+  newBlock(text, { id, font, letters: [...text].map((_, i) => `${id}-${i}`), ...changes });
+
+const painted = (id: string, name: string, changes: Partial<Surround> = {}): Surround => ({
+  source: 'painted',
+  id,
+  name,
+  stops: 0,
+  turn: 0,
+  seen: false,
+  ...changes,
+});
+
+const light = (id: string, kind: Light['kind'], name: string, changes: Partial<Light>): Light =>
+  newLight(kind, name, { id, ...changes });
+
+const finish = (
+  id: string,
+  name: string,
+  family: Finish['family'],
+  surface: Partial<Finish['surface']>,
+): Finish => ({
+  id,
+  name,
+  family,
+  surface: plainSurface(surface),
+});
+
+function project(
+  name: string,
+  parts: Pick<Project, 'blocks' | 'finishes' | 'pieces' | 'looks' | 'shots'>,
+): Project {
+  return { ...newProject(name, '', []), ...parts };
+}
+
+/** The hull lettering: three answers on the same word. */
+function ostrel(): Project {
+  const word = block('hull', 'OSTREL', shippedRef('alfa-slab-one'), {
+    capHeight: 0.62,
+    depth: 0.2,
+    front: { width: 0.022, height: 0.03, profile: 'round', segments: 8 },
+    back: { width: 0.01, height: 0.01, profile: 'straight', segments: 1 },
+  });
+  const wet = finish('wet-deck', 'Wet deck', 'matte paint', {
+    base_color: [0.028, 0.027, 0.03],
+    specular_roughness: 0.24,
+  });
+  const dusk: Look = newLook('Dusk chrome', {
+    id: 'dusk-chrome',
+    chart: [
+      { finish: 'hull-chrome' },
+      { zone: 'side', finish: 'funnel-red' },
+      { zone: 'backBevel', finish: 'worn-steel' },
+      { zone: 'back', finish: 'worn-steel' },
+    ],
+    surround: painted('wheelhouse-dusk', 'Wheelhouse dusk', { stops: 0.3, turn: -0.35, seen: true }),
+    rig: [
+      light('dusk-key', 'area', 'Key', {
+        azimuth: -0.75,
+        elevation: 0.75,
+        strength: 9,
+        kelvin: 3900,
+        width: 1.2,
+        height: 0.5,
+        distance: 3,
+      }),
+      light('dusk-rim', 'area', 'Rim', {
+        azimuth: 2.5,
+        elevation: 0.5,
+        strength: 14,
+        kelvin: 9000,
+        width: 0.5,
+        height: 1.6,
+        distance: 3,
+      }),
+    ],
+    grade: { exposure: -0.3, view: 'soft' },
+  });
+  const gold: Look = newLook('Gold leaf', {
+    id: 'gold-leaf',
+    chart: [
+      { finish: 'leaf-gold' },
+      { zone: 'side', finish: 'night-enamel' },
+      { zone: 'back', finish: 'night-enamel' },
+      { zone: 'backBevel', finish: 'night-enamel' },
+    ],
+    surround: painted('lamp-studio', 'Lamp studio', { stops: 0.2 }),
+    rig: [
+      light('gold-key', 'area', 'Key', {
+        azimuth: -0.6,
+        elevation: 0.8,
+        strength: 16,
+        kelvin: 4200,
+        width: 1.4,
+        height: 0.7,
+        distance: 3,
+      }),
+      light('gold-fill', 'area', 'Fill', {
+        azimuth: 0.9,
+        elevation: 0.25,
+        strength: 2.4,
+        kelvin: 5600,
+        width: 1.6,
+        height: 1.2,
+        distance: 3.4,
+      }),
+      light('gold-rim', 'spot', 'Rim', {
+        azimuth: 2.6,
+        elevation: 0.7,
+        strength: 40,
+        kelvin: 6500,
+        distance: 4,
+        cone: 25 * DEG,
+      }),
+    ],
+    grade: { exposure: 0, view: 'soft' },
+  });
+  const signal: Look = newLook('Signal lit', {
+    id: 'signal-lit',
+    chart: [
+      { finish: 'night-enamel' },
+      { zone: 'front', finish: 'tide-neon' },
+      { zone: 'frontBevel', finish: 'hull-chrome' },
+      { letter: 'hull-2', zone: 'front', finish: 'starboard-lamp' },
+    ],
+    surround: painted('engine-room', 'Engine room', { stops: -2.4 }),
+    rig: [
+      light('signal-top', 'area', 'Top strip', {
+        azimuth: 0,
+        elevation: 1.2,
+        strength: 3,
+        kelvin: 8000,
+        width: 3,
+        height: 0.2,
+        distance: 2.4,
+      }),
+    ],
+    grade: { exposure: -1.8, view: 'soft' },
+  });
+  return project('Ostrel', {
+    blocks: [word],
+    finishes: [
+      ...['hull-chrome', 'leaf-gold', 'worn-steel', 'funnel-red', 'night-enamel', 'tide-neon'].map(
+        readyFinish,
+      ),
+      finish('starboard-lamp', 'Starboard lamp', 'neon', {
+        base_color: [0.03, 0.3, 0.12],
+        specular_roughness: 0.2,
+        emission_color: [0.1, 1, 0.42],
+        emission_luminance: 14,
+      }),
+      wet,
+    ],
+    pieces: [{ id: 'deck', kind: 'floor', on: true, at: 0, finish: 'wet-deck' }],
+    looks: [dusk, gold, signal],
+    shots: [newShot({ id: 'front', name: 'Front' })],
+  });
+}
+
+/** Lit letters on a wall of the bar. */
+function tideBar(): Project {
+  const word = block('bar', 'TIDE\nBAR', shippedRef('fredoka'), {
+    capHeight: 0.34,
+    leading: 0.86,
+    tracking: 90,
+    depth: 0.07,
+    growth: 'forward',
+    front: { width: 0.012, height: 0.018, profile: 'round', segments: 6 },
+    back: { width: 0, height: 0, profile: 'straight', segments: 1 },
+  });
+  const tiles = finish('bar-tiles', 'Bar tiles', 'enamel', {
+    base_color: [0.05, 0.16, 0.17],
+    specular_roughness: 0.14,
+    coat_weight: 0.6,
+    coat_roughness: 0.05,
+  });
+  const shell = finish('shell-pink', 'Shell neon', 'neon', {
+    base_color: [0.4, 0.2, 0.25],
+    emission_color: [1, 0.24, 0.46],
+    emission_luminance: 11,
+  });
+  const ice = finish('ice-blue', 'Ice neon', 'neon', {
+    base_color: [0.2, 0.3, 0.4],
+    emission_color: [0.18, 0.66, 1],
+    emission_luminance: 11,
+  });
+  const open: Look = newLook('Open late', {
+    id: 'open-late',
+    chart: [
+      { finish: 'deck-matte' },
+      { zone: 'front', finish: 'shell-pink' },
+      { zone: 'frontBevel', finish: 'shell-pink' },
+      ...[5, 6, 7].flatMap((i) => [
+        { letter: `bar-${i}`, zone: 'front' as const, finish: 'ice-blue' },
+        { letter: `bar-${i}`, zone: 'frontBevel' as const, finish: 'ice-blue' },
+      ]),
+    ],
+    surround: painted('lamp-studio', 'Lamp studio', { stops: -3.2 }),
+    rig: [],
+    grade: { exposure: -1.6, view: 'soft' },
+  });
+  const closed: Look = newLook('Morning after', {
+    id: 'morning-after',
+    chart: [
+      { finish: 'sea-frost' },
+      { zone: 'side', finish: 'cabin-steel' },
+      { zone: 'back', finish: 'cabin-steel' },
+    ],
+    surround: painted('snow-pier', 'Snow pier', { stops: -0.6 }),
+    rig: [
+      light('bar-window', 'area', 'Window', {
+        azimuth: -1,
+        elevation: 0.5,
+        strength: 8,
+        kelvin: 5200,
+        width: 1.2,
+        height: 1.6,
+        distance: 2.6,
+      }),
+    ],
+    grade: { exposure: -0.7, view: 'soft' },
+  });
+  return project('Tide Bar', {
+    blocks: [word],
+    finishes: [shell, ice, tiles, ...['deck-matte', 'cabin-steel', 'sea-frost'].map(readyFinish)],
+    pieces: [
+      { id: 'wall', kind: 'wall', on: true, at: -0.03, finish: 'bar-tiles' },
+      { id: 'floor', kind: 'floor', on: false, at: 0, finish: 'deck-matte' },
+    ],
+    looks: [open, closed],
+    shots: [newShot({ id: 'front', name: 'Front', frame: '4:5' })],
+  });
+}
+
+/** The deck sign in glass. */
+function deckFive(): Project {
+  const word = block('sign', 'DECK 5', shippedRef('archivo-black'), {
+    capHeight: 0.4,
+    depth: 0.16,
+    tracking: 40,
+    front: { width: 0.014, height: 0.014, profile: 'round', segments: 6 },
+    back: { width: 0.014, height: 0.014, profile: 'round', segments: 6 },
+  });
+  const pale = finish('pale-terrazzo', 'Pale terrazzo', 'matte paint', {
+    base_color: [0.55, 0.54, 0.52],
+    specular_roughness: 0.3,
+  });
+  const clear: Look = newLook('Clear', {
+    id: 'clear',
+    chart: [{ finish: 'deck-glass' }, { letter: 'sign-5', finish: 'starboard-glass' }],
+    surround: painted('dry-dock', 'Dry dock', { stops: -0.4, seen: true }),
+    rig: [
+      light('deck-key', 'area', 'Key', {
+        azimuth: 0.8,
+        elevation: 0.9,
+        strength: 22,
+        kelvin: 5200,
+        width: 0.8,
+        height: 0.8,
+        distance: 2.4,
+      }),
+    ],
+    grade: { exposure: -0.9, view: 'soft' },
+  });
+  const frosted: Look = newLook('Frosted', {
+    id: 'frosted',
+    chart: [{ finish: 'sea-frost' }, { letter: 'sign-5', finish: 'starboard-glass' }],
+    surround: painted('snow-pier', 'Snow pier', { stops: -0.8, turn: 0.6 }),
+    rig: [
+      light('deck-back', 'area', 'Back light', {
+        azimuth: 2.8,
+        elevation: 0.6,
+        strength: 30,
+        kelvin: 4300,
+        width: 1.4,
+        height: 0.7,
+        distance: 2.4,
+      }),
+    ],
+    grade: { exposure: -0.8, view: 'soft' },
+  });
+  return project('Deck 5', {
+    blocks: [word],
+    finishes: [...['deck-glass', 'starboard-glass', 'sea-frost'].map(readyFinish), pale],
+    pieces: [{ id: 'floor', kind: 'floor', on: true, at: 0, finish: 'pale-terrazzo' }],
+    looks: [clear, frosted],
+    shots: [newShot({ id: 'front', name: 'Front' })],
+  });
+}
+
+/** Turns the camera a little aside and up, fitted to the type. */
+const VIEWS: Record<string, [number, number]> = {
+  ostrel: [-0.22, 0.1],
+  'tide-bar': [0.25, 0.02],
+  'deck-5': [0.3, 0.14],
+};
+
+/** All demo projects by id, standing on their floors and framed. */
+export async function demoProjects(maker: SceneMaker): Promise<Record<string, Project>> {
+  const projects: Record<string, Project> = { ostrel: ostrel(), 'tide-bar': tideBar(), 'deck-5': deckFive() };
+  for (const [id, p] of Object.entries(projects)) {
+    const { solids } = await maker.make(p, p.looks[0].id, p.shots[0].id);
+    p.blocks[0].place.position[1] = standingHeight(solids[0].bounds!, 0);
+    const { scene } = await maker.make(p, p.looks[0].id, p.shots[0].id);
+    const [azimuth, elevation] = VIEWS[id];
+    const shot = p.shots[0];
+    shot.camera = { ...shot.camera, azimuth, elevation };
+    shot.camera = fitted(shot, scene.typeBox, id === 'tide-bar' ? 1.3 : 1.1);
+  }
+  return projects;
+}

@@ -1,0 +1,32 @@
+/** Fonts and environments from disk and from .wemlox files. */
+import { createHash } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import { unpackProject, type ProjectFile } from '@wemlox/core/src/document/index.ts';
+import { readSurroundPicture } from '@wemlox/core/src/picture/files.ts';
+import type { Sources } from '@wemlox/core/src/scene/sceneMaker.ts';
+
+/** Where npm keeps the packages of the workspace. */
+const PACKAGES = new URL('../../node_modules/', import.meta.url);
+const sha256 = async (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
+
+/** Opens a .wemlox file. @throws DocumentError, or what reading the file throws */
+export async function openProjectFile(path: string): Promise<ProjectFile> {
+  return unpackProject(new Uint8Array(await readFile(path)), sha256);
+}
+
+/** Sources over shipped fonts and given assets. */
+export function diskSources(asset: (hash: string) => Promise<Uint8Array>): Sources {
+  return {
+    shippedFont: async (file) => new Uint8Array(await readFile(new URL(file, PACKAGES))),
+    uploadedFont: asset,
+    uploadedSurround: async (hash) => readSurroundPicture(await asset(hash)),
+  };
+}
+
+export function fileSources(file: ProjectFile): Sources {
+  return diskSources(async (hash) => {
+    const found = file.assets.find((a) => a.hash === hash);
+    if (!found) throw new Error(`asset ${hash} is not in the file`);
+    return found.bytes;
+  });
+}

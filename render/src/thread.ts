@@ -1,0 +1,20 @@
+/** One tracing thread. */
+import { parentPort, workerData } from 'node:worker_threads';
+import { Kernel } from '@wemlox/core/src/trace/kernel.ts';
+import { PathTracer } from '@wemlox/core/src/trace/pathTracer.ts';
+import { traceShare } from '@wemlox/core/src/trace/tiles.ts';
+import type { Pass, PassDone, ThreadStart } from './threads.ts';
+
+const { module, memory, layout, lane, prepared, view, film, control } = workerData as ThreadStart;
+const tracer = new PathTracer(prepared, new Kernel(module, memory, layout, lane), view);
+
+parentPort!.on('message', ({ run, first, last, seed }: Pass) => {
+  const before = tracer.rays;
+  const started = performance.now();
+  const whole = first === last || traceShare(tracer, film, control, run, first, last, seed);
+  parentPort!.postMessage({
+    whole,
+    rays: tracer.rays - before,
+    seconds: (performance.now() - started) / 1000,
+  } satisfies PassDone);
+});

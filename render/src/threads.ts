@@ -1,0 +1,115 @@
+/** Traces a scene with worker threads on one shared film; the same picture whatever their number. */
+import { readFileSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
+import { Worker } from 'node:worker_threads';
+import type { RenderScene } from '@wemlox/core/src/scene/renderScene.ts';
+import { createFilm, type Film } from '@wemlox/core/src/trace/film.ts';
+import { buildRayScene, kernelMemory, type RayLayout } from '@wemlox/core/src/trace/kernel.ts';
+import { ScenePreparer, type PreparedScene } from '@wemlox/core/src/trace/pathTracer.ts';
+import { createControl, nextRun, rewind } from '@wemlox/core/src/trace/tiles.ts';
+import { shotView, type TraceView } from '@wemlox/core/src/trace/view.ts';
+
+const KERNEL = new URL('../../core/kernel/build/kernel-shared.wasm', import.meta.url);
+
+export const kernelBytes = () => readFileSync(KERNEL);
+
+/** What a thread is given at its start. */
+export interface ThreadStart {
+  module: WebAssembly.Module;
+  memory: WebAssembly.Memory;
+  layout: RayLayout;
+  lane: number;
+  prepared: PreparedScene;
+  view: TraceView;
+  film: Film;
+  control: Int32Array;
+}
+
+export interface Pass {
+  run: number;
+  first: number;
+  last: number;
+  seed: number;
+}
+
+/** A thread's answer to a pass. */
+export interface PassDone {
+  whole: boolean;
+  rays: number;
+  /** CPU time of the thread in this pass, seconds. */
+  seconds: number;
+}
+
+export interface TraceOptions {
+  width: number;
+  height: number;
+  samples: number;
+  seed: number;
+  threads?: number;
+  /** Called after each pass; true stops. */
+  onPass?: (done: number, film: Film) => boolean | void;
+}
+
+export interface Traced {
+  film: Film;
+  samples: number;
+  rays: number;
+  /** CPU seconds of all threads together, and wall seconds. */
+  cpuSeconds: number;
+  wallSeconds: number;
+}
+
+/** Sample ranges a picture is traced in: short first, so that something can be seen and stopped early. */
+export function* passes(samples: number): Generator<[number, number]> {
+  for (let first = 0, length = 1; first < samples; first += length, length = Math.min(16, length * 2)) {
+    yield [first, Math.min(samples, first + length)];
+  }
+}
+
+export async function traceScene(scene: RenderScene, options: TraceOptions): Promise<Traced> {
+  const { width, height, samples, seed } = options;
+  const threads = Math.max(1, options.threads ?? availableParallelism());
+  const module = new WebAssembly.Module(kernelBytes());
+  const memory = kernelMemory(true);
+  const layout = buildRayScene(module, memory, scene.positions, scene.geometryTriangles, threads);
+  const prepared = new ScenePreparer().prepare(scene, true);
+  const film = createFilm(width, height, true);
+  const control = createControl();
+  const view = shotView(scene, width, height);
+  const workers = Array.from(
+    { length: threads },
+    (_, lane) =>
+      new Worker(new URL('./thread.mjs', import.meta.url), {
+        workerData: { module, memory, layout, lane, prepared, view, film, control } satisfies ThreadStart,
+      }),
+  );
+  const share = (worker: Worker, pass: Pass) =>
+    new Promise<PassDone>((resolve, reject) => {
+      const fail = (error: Error) => reject(error);
+      worker.once('error', fail);
+      worker.once('message', (done: PassDone) => {
+        worker.off('error', fail);
+        resolve(done);
+      });
+      worker.postMessage(pass);
+    });
+  const traced: Traced = { film, samples: 0, rays: 0, cpuSeconds: 0, wallSeconds: 0 };
+  try {
+    await Promise.all(workers.map((w) => share(w, { run: 0, first: 0, last: 0, seed })));
+    const started = performance.now();
+    for (const [first, last] of passes(samples)) {
+      rewind(control);
+      const run = nextRun(control);
+      for (const done of await Promise.all(workers.map((w) => share(w, { run, first, last, seed })))) {
+        traced.rays += done.rays;
+        traced.cpuSeconds += done.seconds;
+      }
+      traced.samples = last;
+      traced.wallSeconds = (performance.now() - started) / 1000;
+      if (options.onPass?.(last, film)) break;
+    }
+  } finally {
+    await Promise.all(workers.map((w) => w.terminate()));
+  }
+  return traced;
+}

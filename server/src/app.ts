@@ -1,0 +1,70 @@
+/** The HTTP application: API under /api, the page and its fonts beside it. */
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import express, { type Express } from 'express';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import type { Pool } from '@wemlox/store/src/index.ts';
+import { problems, Refusal } from './problem.ts';
+import { assetRoutes } from './routes/assets.ts';
+import { projectRoutes } from './routes/projects.ts';
+import { proofRoutes } from './routes/proofs.ts';
+
+/** Largest document taken, bytes. */
+const LARGEST_DOCUMENT = 16 * 1024 * 1024;
+
+/** @param page folder of the built page */
+export function createApp(pool: Pool, log: Logger, page: string): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  app.use(pinoHttp({ logger: log, autoLogging: false }));
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'self'"],
+          // WebAssembly is compiled in the page's workers
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+          workerSrc: ["'self'"],
+          // React and D3 set element styles through attributes
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'blob:', 'data:'],
+          fontSrc: ["'self'", 'data:'],
+          connectSrc: ["'self'", 'blob:', 'data:'],
+          objectSrc: ["'none'"],
+          baseUri: ["'none'"],
+          formAction: ["'none'"],
+          frameAncestors: ["'none'"],
+        },
+      },
+      crossOriginOpenerPolicy: { policy: 'same-origin' },
+      crossOriginEmbedderPolicy: { policy: 'require-corp' },
+      crossOriginResourcePolicy: { policy: 'same-origin' },
+      strictTransportSecurity: false,
+    }),
+  );
+  app.get('/api/health', async (_req, res) => {
+    await pool.query('SELECT 1');
+    res.json({ ok: true });
+  });
+  const json = express.json({ limit: LARGEST_DOCUMENT });
+  app.use('/api/assets', assetRoutes(pool));
+  app.use('/api/projects/:id/proofs', json, proofRoutes(pool));
+  app.use('/api/projects', json, projectRoutes(pool));
+  app.use('/api/{*rest}', (req) => {
+    throw new Refusal(404, `nothing answers ${req.method} ${req.originalUrl}`);
+  });
+  app.use(
+    '/built',
+    express.static(join(page, 'built'), { immutable: true, maxAge: '1y', fallthrough: false }),
+  );
+  app.use(express.static(page, { index: false, maxAge: 0 }));
+  app.get('/{*rest}', (_req, res) => {
+    if (!existsSync(join(page, 'index.html'))) throw new Refusal(503, 'the page is not built');
+    res.set('Cache-Control', 'no-cache').sendFile(join(page, 'index.html'));
+  });
+  app.use(problems);
+  return app;
+}

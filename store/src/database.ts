@@ -1,0 +1,44 @@
+/** The connection pool, the migrations, and what "nothing there" and "someone was faster" look like. */
+import { fileURLToPath } from 'node:url';
+import { runner } from 'node-pg-migrate';
+import pg from 'pg';
+
+export type Pool = pg.Pool;
+export type Client = pg.PoolClient;
+
+/** The row asked for does not exist, or has been deleted. */
+export class MissingError extends Error {}
+
+/** Opens a pool. Errors of idle connections go to `onError`: they must not end the process. */
+export function openPool(url: string, onError: (error: Error) => void): Pool {
+  const pool = new pg.Pool({ connectionString: url, max: 10 });
+  pool.on('error', onError);
+  return pool;
+}
+
+/** Brings the database to the newest schema. */
+export async function migrate(url: string): Promise<void> {
+  await runner({
+    databaseUrl: url,
+    dir: fileURLToPath(new URL('../migrations', import.meta.url)),
+    migrationsTable: 'migrations',
+    direction: 'up',
+    log: () => {},
+  });
+}
+
+/** Runs `work` in one transaction. */
+export async function inTransaction<T>(pool: Pool, work: (client: Client) => Promise<T>): Promise<T> {
+  const client = await pool.connect();
+  try {
+    await client.query('BEGIN');
+    const result = await work(client);
+    await client.query('COMMIT');
+    return result;
+  } catch (error) {
+    await client.query('ROLLBACK').catch(() => {});
+    throw error;
+  } finally {
+    client.release();
+  }
+}

@@ -1,0 +1,4 @@
+export * from './assets.ts';
+export * from './database.ts';
+export * from './projects.ts';
+export * from './proofs.ts';

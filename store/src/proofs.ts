@@ -1,0 +1,88 @@
+/** Kept proofs: a traced picture with the exact state that made it. */
+import { newId, type Project } from '@wemlox/core/src/document/index.ts';
+import { MissingError, type Pool } from './database.ts';
+
+export interface ProofLine {
+  id: string;
+  name: string;
+  look: string;
+  shot: string;
+  /** Asset hash of the PNG. */
+  picture: string;
+  width: number;
+  height: number;
+  samples: number;
+  seed: number;
+  renderer: string;
+  keptAt: string;
+}
+
+export type NewProof = Omit<ProofLine, 'id' | 'keptAt'> & { document: Project };
+
+const LINE = 'id, name, look, shot, picture, width, height, samples, seed, renderer, kept_at';
+
+const lineOf = (r: Record<string, unknown> & { kept_at: Date }): ProofLine => {
+  const { kept_at, seed, ...rest } = r;
+  return {
+    ...(rest as Omit<ProofLine, 'keptAt' | 'seed'>),
+    seed: Number(seed),
+    keptAt: kept_at.toISOString(),
+  };
+};
+
+export async function keepProof(pool: Pool, project: string, proof: NewProof): Promise<ProofLine> {
+  const { rows } = await pool.query(
+    `INSERT INTO proofs (id, project_id, name, look, shot, picture, width, height, samples, seed, renderer, document)
+     SELECT $1, p.id, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12 FROM projects p WHERE p.id = $2
+     RETURNING ${LINE}`,
+    [
+      newId(),
+      project,
+      proof.name,
+      proof.look,
+      proof.shot,
+      proof.picture,
+      proof.width,
+      proof.height,
+      proof.samples,
+      proof.seed,
+      proof.renderer,
+      JSON.stringify(proof.document),
+    ],
+  );
+  if (rows.length === 0) throw new MissingError(`no project ${project}`);
+  return lineOf(rows[0]);
+}
+
+/** Oldest first. */
+export async function listProofs(pool: Pool, project: string): Promise<ProofLine[]> {
+  const { rows } = await pool.query(
+    `SELECT ${LINE} FROM proofs WHERE project_id = $1 AND deleted_at IS NULL ORDER BY kept_at, id`,
+    [project],
+  );
+  return rows.map(lineOf);
+}
+
+/** The state that made a proof. @throws MissingError */
+export async function proofDocument(pool: Pool, project: string, id: string): Promise<Project> {
+  const { rows } = await pool.query('SELECT document FROM proofs WHERE project_id = $1 AND id = $2', [
+    project,
+    id,
+  ]);
+  if (rows.length === 0) throw new MissingError(`no proof ${id}`);
+  return rows[0].document;
+}
+
+/** Deletes or brings back. @throws MissingError */
+export async function setProofDeleted(
+  pool: Pool,
+  project: string,
+  id: string,
+  deleted: boolean,
+): Promise<void> {
+  const { rowCount } = await pool.query(
+    'UPDATE proofs SET deleted_at = CASE WHEN $3 THEN now() ELSE NULL END WHERE project_id = $1 AND id = $2',
+    [project, id, deleted],
+  );
+  if (rowCount === 0) throw new MissingError(`no proof ${id}`);
+}
