@@ -1,7 +1,6 @@
 /** Puts the demo into an empty database, once. */
 import { readdir, readFile } from 'node:fs/promises';
-import { checkProject, type Project } from '@wemlox/core/src/document/index.ts';
-import { RENDERER } from '@wemlox/core/src/trace/version.ts';
+import { checkProject, RENDERER, type Project } from '@wemlox/core/src/document/index.ts';
 import { createProject, keepProof, putAsset, type Pool } from '@wemlox/store/src/index.ts';
 
 /** A demo project as it lies on disk; a proof without a document shows the project as it is. */

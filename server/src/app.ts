@@ -14,6 +14,13 @@ import { proofRoutes } from './routes/proofs.ts';
 /** Largest document taken, bytes. */
 const LARGEST_DOCUMENT = 16 * 1024 * 1024;
 
+/**
+ * A worker answers to the policy of its own file. The polygon library binds its functions by evaluating text,
+ * so the one worker that holds it may, and may then reach nothing but this server.
+ */
+const SCENE_WORKER = /scene\.worker-[^/]*\.js$/;
+const SCENE_WORKER_POLICY = "default-src 'self'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'; connect-src 'self'";
+
 /** @param page folder of the built page */
 export function createApp(pool: Pool, log: Logger, page: string): Express {
   const app = express();
@@ -25,7 +32,6 @@ export function createApp(pool: Pool, log: Logger, page: string): Express {
         useDefaults: false,
         directives: {
           defaultSrc: ["'self'"],
-          // WebAssembly is compiled in the page's workers
           scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
           workerSrc: ["'self'"],
           // React and D3 set element styles through attributes
@@ -58,7 +64,14 @@ export function createApp(pool: Pool, log: Logger, page: string): Express {
   });
   app.use(
     '/built',
-    express.static(join(page, 'built'), { immutable: true, maxAge: '1y', fallthrough: false }),
+    express.static(join(page, 'built'), {
+      immutable: true,
+      maxAge: '1y',
+      fallthrough: false,
+      setHeaders: (res, path) => {
+        if (SCENE_WORKER.test(path)) res.setHeader('Content-Security-Policy', SCENE_WORKER_POLICY);
+      },
+    }),
   );
   app.use(express.static(page, { index: false, maxAge: 0 }));
   app.get('/{*rest}', (_req, res) => {

@@ -7,3 +7,4 @@ export * from './look.ts';
 export * from './project.ts';
 export * from './stage.ts';
 export * from './projectFile.ts';
+export * from './renderer.ts';

@@ -101,30 +101,45 @@ function lightTriangles(light: SceneLight & { kind: 'area' }): number[] {
   return [...p, ...q, ...r, ...p, ...r, ...s];
 }
 
-/** Compiles one moment of a project under one look into a scene. */
-export function compileScene(input: SceneInput): RenderScene {
-  const { project, look, shot, solids } = input;
+/** What of a scene stays alike while only finishes, surround and camera change. */
+export interface SceneGeometry {
+  positions: Float32Array;
+  normals: Float32Array;
+  partOf: Uint32Array;
+  geometryTriangles: number;
+  /** Parts without their finish. */
+  parts: Omit<Part, 'finish'>[];
+  typeBox: Box;
+}
+
+export type GeometryInput = Pick<SceneInput, 'project' | 'look' | 'solids' | 'shared'>;
+
+/** Names everything the geometry depends on; alike keys mean alike geometry. */
+export function geometryKey({ project, look }: Omit<GeometryInput, 'solids'>): string {
+  const areas = shining(look.rig)
+    .filter((l) => l.kind === 'area')
+    .map((l) => [l.aim, l.azimuth, l.elevation, l.distance, l.width, l.height]);
+  return JSON.stringify([project.blocks, project.pieces.map((p) => [p.id, p.kind, p.on, p.at]), areas]);
+}
+
+/** Lays all solids, pieces and area lights out as triangles. */
+export function compileGeometry(input: GeometryInput): SceneGeometry {
+  const { project, look, solids } = input;
   const typeBox = typeBoxOf(project.blocks, solids);
-  const finishIndex = new Map(project.finishes.map((f, i) => [f.id, i + 1]));
-  const indexOf = (id: string | null) => (id === null ? 0 : (finishIndex.get(id) ?? 0));
-  const lights = sceneLights(look, centreOf(typeBox));
-  const areaLights = lights.filter((l) => l.kind === 'area');
+  const areaLights = sceneLights(look, centreOf(typeBox)).filter((l) => l.kind === 'area');
   const pieces = project.pieces
     .filter((p) => p.on)
     .map((piece) => ({ piece, soup: pieceTriangles(piece, typeBox) }));
 
   let count = pieces.reduce((sum, p) => sum + p.soup.positions.length / 9, 0);
   for (const block of solids) for (const l of block.letters) count += l.solid.positions.length / 9;
-  const floats = (n: number) =>
-    new Float32Array(input.shared ? new SharedArrayBuffer(n * 4) : new ArrayBuffer(n * 4));
-  const positions = floats((count + areaLights.length * 2) * 9);
-  const normals = floats(count * 9);
-  const partOf = new Uint32Array(
-    input.shared ? new SharedArrayBuffer(count * 4) : new ArrayBuffer(count * 4),
-  );
-  const parts: Part[] = [];
+  const memory = (bytes: number) => (input.shared ? new SharedArrayBuffer(bytes) : new ArrayBuffer(bytes));
+  const positions = new Float32Array(memory((count + areaLights.length * 2) * 36));
+  const normals = new Float32Array(memory(count * 36));
+  const partOf = new Uint32Array(memory(count * 4));
+  const parts: SceneGeometry['parts'] = [];
   let at = 0;
-  const addPart = (part: Omit<Part, 'firstTriangle'>) => {
+  const addPart = (part: Omit<Part, 'firstTriangle' | 'finish'>) => {
     if (part.triangles === 0) return;
     partOf.fill(parts.length, at, at + part.triangles);
     parts.push({ ...part, firstTriangle: at });
@@ -156,7 +171,6 @@ export function compileScene(input: SceneInput): RenderScene {
           letter: letter.letter,
           zone,
           piece: null,
-          finish: indexOf(finishAt(look.chart, block.id, letter.letter, zone)),
           triangles: solid.zoneStarts[k + 1] - solid.zoneStarts[k],
           right: [c, 0, -s],
           out: [s, 0, c],
@@ -167,41 +181,55 @@ export function compileScene(input: SceneInput): RenderScene {
   for (const { piece, soup } of pieces) {
     positions.set(soup.positions, at * 9);
     normals.set(soup.normals, at * 9);
-    addPart(piecePart(piece, indexOf(piece.finish), soup.positions.length / 9));
+    addPart(piecePart(piece, soup.positions.length / 9));
   }
   let end = count * 9;
   for (const light of areaLights) {
     positions.set(lightTriangles(light), end);
     end += 18;
   }
+  return { positions, normals, partOf, geometryTriangles: count, parts, typeBox };
+}
+
+/**
+ * Compiles one moment of a project under one look into a scene.
+ * @param geometry of the same project and look, when it is known
+ */
+export function compileScene(input: SceneInput, geometry = compileGeometry(input)): RenderScene {
+  const { project, look, shot } = input;
+  const finishIndex = new Map(project.finishes.map((f, i) => [f.id, i + 1]));
+  const indexOf = (id: string | null) => (id === null ? 0 : (finishIndex.get(id) ?? 0));
+  const finishOfPiece = new Map(project.pieces.map((p) => [p.id, indexOf(p.finish)]));
+  const { parts, ...arrays } = geometry;
   return {
-    positions,
-    normals,
-    partOf,
-    geometryTriangles: count,
-    parts,
+    ...arrays,
+    parts: parts.map((part) => ({
+      ...part,
+      finish:
+        part.piece !== null
+          ? finishOfPiece.get(part.piece)!
+          : indexOf(finishAt(look.chart, part.block!, part.letter!, part.zone!)),
+    })),
     finishes: [BARE_SURFACE, ...project.finishes.map((f) => f.surface)],
-    lights,
+    lights: sceneLights(look, centreOf(geometry.typeBox)),
     surround: {
       picture: input.surround,
       gain: pow(2, look.surround.stops),
       turn: look.surround.turn,
       seen: look.surround.seen,
     },
-    typeBox,
     camera: shot.camera,
     aspect: aspectOf(shot.frame),
     bounces: shot.bounces,
   };
 }
 
-function piecePart(piece: Piece, finish: number, triangles: number): Omit<Part, 'firstTriangle'> {
+function piecePart(piece: Piece, triangles: number): Omit<Part, 'firstTriangle' | 'finish'> {
   return {
     block: null,
     letter: null,
     zone: null,
     piece: piece.id,
-    finish,
     triangles,
     right: [1, 0, 0],
     out: [0, 0, 1],

@@ -6,7 +6,7 @@ import { SolidCache, solidsOf, type BlockSolids } from '../type/blockSolids.ts';
 import { OpenFont } from '../type/font.ts';
 import { loadRegions } from '../type/region.ts';
 import { SHIPPED_FONTS } from '../type/shippedFonts.ts';
-import { compileScene } from './compileScene.ts';
+import { compileGeometry, compileScene, geometryKey, type SceneGeometry } from './compileScene.ts';
 import type { RenderScene } from './renderScene.ts';
 
 /** Where files come from: the disk, the server, or a .wemlox file. */
@@ -38,6 +38,7 @@ export class SceneMaker {
   private readonly fonts = new Map<string, Promise<OpenFont>>();
   private readonly pictures = new Map<string, Promise<SurroundPicture>>();
   private readonly cache = new SolidCache();
+  private last: { key: string; geometry: SceneGeometry } | null = null;
 
   /** @param shared put large arrays into shared memory */
   constructor(sources: Sources, shared = false) {
@@ -100,7 +101,10 @@ export class SceneMaker {
       surround = await this.picture('painted', PAINTED_SURROUNDS[PAINTED_SURROUNDS.length - 1].id);
     }
     const painted = performance.now();
-    const scene = compileScene({ project, look, shot, solids, surround, shared: this.shared });
+    const input = { project, look, shot, solids, surround, shared: this.shared };
+    const key = geometryKey(input);
+    if (this.last?.key !== key) this.last = { key, geometry: compileGeometry(input) };
+    const scene = compileScene(input, this.last.geometry);
     return {
       scene,
       solids,

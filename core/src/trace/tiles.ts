@@ -31,7 +31,7 @@ export function traceShare(
 ): boolean {
   const across = Math.ceil(film.width / TILE);
   const count = across * Math.ceil(film.height / TILE);
-  while (Atomics.load(control, RUN) === run) {
+  while (!runIsOff(control, run)) {
     const tile = Atomics.add(control, NEXT, 1);
     if (tile >= count) return true;
     const x = (tile % across) * TILE;
@@ -49,3 +49,6 @@ export function traceShare(
   }
   return false;
 }
+
+/** Whether a run has been called off. */
+export const runIsOff = (control: Int32Array, run: number) => Atomics.load(control, RUN) !== run;

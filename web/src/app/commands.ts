@@ -1,0 +1,132 @@
+/** Everything the palette and the keyboard can do, in one list. */
+import type { NavigateFunction } from 'react-router';
+import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
+import { PAINTED_SURROUNDS } from '@wemlox/core/src/light/paintedSurrounds.ts';
+import { ZONES } from '@wemlox/core/src/document/index.ts';
+import { useView } from '../stage/view.ts';
+import {
+  addFinish,
+  addLight,
+  addLook,
+  addThreePoint,
+  fitFrame,
+  layFinish,
+  setExposure,
+  setSurround,
+  standOnFloor,
+} from '../state/actions.ts';
+import { choose, useChoice } from '../state/choice.ts';
+import { downloadPicture, keepProof } from '../state/keep.ts';
+import { useProofs } from '../state/proofs.ts';
+import { history, lookOf, redo, undo, useStudio } from '../state/studio.ts';
+import { STEP_NAMES, STEPS } from '../state/words.ts';
+
+export interface Command {
+  id: string;
+  name: string;
+  group: string;
+  key?: string;
+  run: () => void;
+}
+
+const THIRD = 1 / 3;
+
+export function toggleMode(): void {
+  choose({ mode: useChoice.getState().mode === 'draft' ? 'traced' : 'draft' });
+}
+
+export function stepExposure(by: number): void {
+  const { grade } = lookOf(useStudio.getState().project, useChoice.getState().lookId);
+  setExposure(grade.exposure + by * THIRD);
+}
+
+/** Moves the choice along the letters, or through the zones. */
+export function moveFace(letters: number, zones: number): void {
+  const all = useView.getState().blocks.flatMap((b) => b.letters);
+  if (all.length === 0) return;
+  const { face } = useChoice.getState();
+  const at = all.findIndex((l) => l.letter === face?.letter && l.block === face.block);
+  const letter = all[Math.min(all.length - 1, Math.max(0, at + letters))];
+  const zone = ZONES[Math.min(ZONES.length - 1, Math.max(0, (face ? ZONES.indexOf(face.zone) : 0) + zones))];
+  choose({ face: { block: letter.block, letter: letter.letter, zone }, finish: null });
+}
+
+/** All commands for the present state of things. */
+export function commands(go: NavigateFunction, base: string, lookId: string): Command[] {
+  const { project } = useStudio.getState();
+  const { face } = useChoice.getState();
+  const { pastStates, futureStates } = history();
+  const c = (group: string, id: string, name: string, run: () => void, key?: string): Command => ({
+    group,
+    id: `${group}/${id}`,
+    name,
+    run,
+    key,
+  });
+  return [
+    ...STEPS.map((s, i) =>
+      c('Step', s, STEP_NAMES[s], () => void go(`${base}/${lookId}/${s}`), String(i + 1)),
+    ),
+    ...(pastStates.length > 0 ? [c('Edit', 'undo', `Undo ${useStudio.getState().label}`, undo, 'U')] : []),
+    ...(futureStates.length > 0
+      ? [c('Edit', 'redo', `Redo ${futureStates.at(-1)!.label}`, redo, 'Shift-U')]
+      : []),
+    c('View', 'mode', 'Draft or traced', toggleMode, 'D'),
+    c(
+      'View',
+      'handles',
+      'Show or hide handles',
+      () => choose({ handles: !useChoice.getState().handles }),
+      'H',
+    ),
+    c('View', 'theme', 'Graphite or paper', () =>
+      choose({ theme: useChoice.getState().theme === 'paper' ? 'graphite' : 'paper' }),
+    ),
+    c('View', 'brighter', 'Exposure up a third of a stop', () => stepExposure(1), ']'),
+    c('View', 'darker', 'Exposure down a third of a stop', () => stepExposure(-1), '['),
+    c('Camera', 'front', 'Back to the front', () => fitFrame(true)),
+    c('Camera', 'fit', 'Fit the word to the frame', () => fitFrame(false)),
+    c(
+      'Type',
+      'stand',
+      'Stand on the floor',
+      () => project.blocks[0] && standOnFloor(face?.block ?? project.blocks[0].id),
+    ),
+    c('Proof', 'keep', 'Keep a proof', () => void keepProof(), 'K'),
+    c('Press', 'png', 'Download PNG, 8 bit', () => void downloadPicture('png')),
+    c('Press', 'png16', 'Download PNG, 16 bit', () => void downloadPicture('png16')),
+    c('Press', 'exr', 'Download OpenEXR, float', () => void downloadPicture('exr')),
+    ...project.looks.map((l) => c('Look', l.id, l.name, () => void go(`${base}/${l.id}/finish`))),
+    c('Look', 'new', 'New look from this one', () => void go(`${base}/${addLook()}/finish`)),
+    ...project.finishes.map((f) =>
+      c('Finish', f.id, face ? `Lay ${f.name}` : f.name, () =>
+        face ? layFinish(face, f.id) : choose({ finish: f.id }),
+      ),
+    ),
+    ...READY_FINISHES.map((f) => c('Add finish', f.id, f.name, () => void addFinish(f))),
+    ...lookOf(project, lookId).rig.map((l) => {
+      const toLight = () => {
+        choose({ light: l.id });
+        void go(`${base}/${lookId}/light`);
+      };
+      return c('Light', l.id, l.name, toLight);
+    }),
+    c('Light', 'three', 'Key, fill and rim', addThreePoint),
+    c('Light', 'area', 'Add an area light', () => addLight('area')),
+    c('Light', 'spot', 'Add a spot light', () => addLight('spot')),
+    c('Light', 'sun', 'Add a directional light', () => addLight('directional')),
+    ...PAINTED_SURROUNDS.map((p) =>
+      c('Surround', p.id, p.name, () =>
+        setSurround(`Surround → ${p.name}`, { source: 'painted', id: p.id, name: p.name }),
+      ),
+    ),
+    ...useProofs.getState().list.map((p) => {
+      const toProof = () => {
+        choose({ proof: p.id, comparing: 'wipe' });
+        void go(`${base}/${lookId}/proof`);
+      };
+      return c('Proofs', p.id, p.name, toProof);
+    }),
+    c('Studio', 'start', 'All projects', () => void go('/')),
+  ];
+}

@@ -1,0 +1,128 @@
+/** The project's finishes, each on the chosen letter in the present light; drag one onto the chart. */
+import { useDraggable } from '@dnd-kit/core';
+import { Plus } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import type { Finish } from '@wemlox/core/src/document/index.ts';
+import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
+import { want } from '../stage/cells.ts';
+import { useView } from '../stage/view.ts';
+import { addFinish } from '../state/actions.ts';
+import { choose, useChoice } from '../state/choice.ts';
+import { useStudio } from '../state/studio.ts';
+import { CellPicture, useSeen } from './FinishChart.tsx';
+
+const TILE = { width: 88, height: 56 };
+
+function Tile({
+  finish,
+  letter,
+  chosen,
+}: {
+  finish: Finish;
+  letter: { block: string; letter: string } | undefined;
+  chosen: boolean;
+}) {
+  const drag = useDraggable({ id: `finish/${finish.id}`, data: { finish: finish.id } });
+  const [box, seen] = useSeen<HTMLButtonElement>();
+  const key = `rack/${finish.id}`;
+  const { surface } = finish;
+  useEffect(() => {
+    if (seen && letter) return want({ key, ...letter, zone: null, finish: finish.id, ...TILE });
+    // a changed surface is a new scene, which retraces all that is wanted
+  }, [key, letter, finish.id, surface, seen]);
+  return (
+    <button
+      ref={(node) => {
+        box.current = node;
+        drag.setNodeRef(node);
+      }}
+      type="button"
+      {...drag.attributes}
+      {...drag.listeners}
+      role="option"
+      aria-selected={chosen}
+      data-finish={finish.id}
+      className={`flex cursor-grab touch-none flex-col items-stretch gap-0.5 rounded-xs text-left ${drag.isDragging ? 'opacity-40' : ''}`}
+      onClick={() => choose({ finish: chosen ? null : finish.id })}
+    >
+      <CellPicture
+        cellKey={key}
+        className={`h-14 w-full bg-base-200 object-cover ${chosen ? 'outline-2 outline-primary' : ''}`}
+      />
+      <span className={`truncate text-xs ${chosen ? 'text-primary' : ''}`}>{finish.name}</span>
+    </button>
+  );
+}
+
+/** Ready finishes to start from; using one makes the project's own copy. */
+function MakeMenu() {
+  const [open, setOpen] = useState(false);
+  const box = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (!open) return;
+    const away = (e: PointerEvent) => !box.current?.contains(e.target as Node) && setOpen(false);
+    window.addEventListener('pointerdown', away);
+    return () => window.removeEventListener('pointerdown', away);
+  }, [open]);
+  const add = (finish: Finish | null) => {
+    addFinish(finish);
+    setOpen(false);
+  };
+  return (
+    <div ref={box} className="relative">
+      <button type="button" className="btn btn-xs" aria-expanded={open} onClick={() => setOpen(!open)}>
+        <Plus size={12} /> Add
+      </button>
+      {open && (
+        <ul
+          className="menu absolute right-0 bottom-7 z-30 max-h-96 w-56 flex-nowrap overflow-y-auto rounded-box border border-(--line) bg-base-100 p-1"
+          role="menu"
+        >
+          {READY_FINISHES.map((f) => (
+            <li key={f.id}>
+              <button type="button" role="menuitem" className="flex justify-between" onClick={() => add(f)}>
+                {f.name} <span className="quiet text-xs">{f.family}</span>
+              </button>
+            </li>
+          ))}
+          <li>
+            <button type="button" role="menuitem" onClick={() => add(null)}>
+              New finish
+            </button>
+          </li>
+        </ul>
+      )}
+    </div>
+  );
+}
+
+export function FinishRack() {
+  const finishes = useStudio((s) => s.project.finishes);
+  const face = useChoice((c) => c.face);
+  const chosen = useChoice((c) => c.finish);
+  const letter = useView((v) => {
+    const all = v.blocks.flatMap((b) => b.letters);
+    return all.find((l) => l.letter === face?.letter && l.block === face.block) ?? all[0];
+  });
+  const block = letter?.block;
+  const id = letter?.letter;
+  const [shown, setShown] = useState<{ block: string; letter: string }>();
+  useEffect(() => setShown(block && id ? { block, letter: id } : undefined), [block, id]);
+  return (
+    <div className="flex h-full flex-col px-4 py-2">
+      <div className="quiet flex items-center justify-between pb-1.5 text-xs">
+        Finishes in this project <MakeMenu />
+      </div>
+      <div
+        role="listbox"
+        aria-label="Finishes in this project"
+        className="grid min-h-0 grid-cols-3 gap-x-2.5 gap-y-1.5 overflow-y-auto p-0.5"
+      >
+        {finishes.map((f) => (
+          <Tile key={f.id} finish={f} letter={shown} chosen={f.id === chosen} />
+        ))}
+      </div>
+      {finishes.length === 0 && <p className="quiet">Add a finish to dress the letters.</p>}
+    </div>
+  );
+}

@@ -1,0 +1,113 @@
+/** Surrounds that lie ready: painted ones, uploads, and the present one unwrapped. */
+import { Upload } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { PAINTED_SURROUNDS } from '@wemlox/core/src/light/paintedSurrounds.ts';
+import { reduced, surroundFacts, type SurroundPicture } from '@wemlox/core/src/light/surround.ts';
+import { toneMapped8 } from '@wemlox/core/src/picture/tone.ts';
+import { useView } from '../stage/view.ts';
+import { setSurround } from '../state/actions.ts';
+import { api, type AssetLine } from '../state/api.ts';
+import { useLook } from '../state/chosen.ts';
+import { attempt, notify } from '../state/notices.ts';
+
+const WIDE = 256;
+
+/** The environment unwrapped, at its own exposure; turned as it stands behind the type. */
+function Unwrapped({ picture, stops }: { picture: SurroundPicture; stops: number }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    const { width, height, data } = reduced(picture, WIDE);
+    const rgba = new Float32Array(width * height * 4).fill(1);
+    for (let i = 0; i < width * height; i++) rgba.set(data.subarray(i * 3, i * 3 + 3), i * 4);
+    Object.assign(canvas.current!, { width, height });
+    const pixels = toneMapped8(rgba, { exposure: stops, view: 'soft' });
+    canvas.current!.getContext('2d')!.putImageData(new ImageData(pixels, width, height), 0, 0);
+  }, [picture, stops]);
+  return (
+    <canvas ref={canvas} className="h-20 w-40 shrink-0 bg-base-200" aria-label="The surround, unwrapped" />
+  );
+}
+
+export function SurroundRack() {
+  const { surround } = useLook();
+  const picture = useView((v) => v.scene?.surround.picture);
+  const [uploads, setUploads] = useState<AssetLine[]>([]);
+  const [sending, setSending] = useState('');
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    void attempt('Uploaded surrounds could not be listed', () => api.assets('surround')).then(
+      (list) => list && setUploads(list),
+    );
+  }, []);
+  const facts = picture && surroundFacts(reduced(picture, WIDE));
+  const take = async (file: File | undefined) => {
+    if (!file) return;
+    setSending(file.name);
+    const asset = await attempt(`${file.name} was not taken`, () => api.upload('surround', file.name, file));
+    setSending('');
+    if (!asset) return;
+    setUploads((all) => [...all.filter((a) => a.hash !== asset.hash), asset]);
+    setSurround(`Surround → ${asset.name}`, { source: 'picture', id: asset.hash, name: asset.name });
+    notify('done', `${asset.name} lights the type`);
+  };
+  const option = (source: 'painted' | 'picture', id: string, name: string) => {
+    const chosen = surround.source === source && surround.id === id;
+    return (
+      <button
+        key={id}
+        type="button"
+        role="option"
+        aria-selected={chosen}
+        className={`cursor-pointer truncate px-1 py-0.5 text-left ${chosen ? 'text-primary' : ''}`}
+        onClick={() => setSurround(`Surround → ${name}`, { source, id, name })}
+      >
+        {name}
+      </button>
+    );
+  };
+  return (
+    <div
+      className="flex h-full flex-col px-4 py-2"
+      onDragOver={(e) => e.preventDefault()}
+      onDrop={(e) => {
+        e.preventDefault();
+        void take(e.dataTransfer.files[0]);
+      }}
+    >
+      <div className="flex gap-3 pb-1.5">
+        {picture && <Unwrapped picture={picture} stops={surround.stops} />}
+        {facts && (
+          <dl className="quiet grid content-start gap-0.5 text-xs">
+            <div>mean {facts.mean.toPrecision(2)} nit</div>
+            <div>peak {facts.peak.toPrecision(2)} nit</div>
+            <div>range {facts.stops.toFixed(1)} EV</div>
+          </dl>
+        )}
+      </div>
+      <div
+        role="listbox"
+        aria-label="Surrounds"
+        className="grid min-h-0 grid-cols-2 content-start overflow-y-auto"
+      >
+        {PAINTED_SURROUNDS.map((p) => option('painted', p.id, p.name))}
+        {uploads.map((a) => option('picture', a.hash, a.name))}
+        <button
+          type="button"
+          className="btn btn-xs m-0.5 w-fit"
+          disabled={sending !== ''}
+          onClick={() => input.current?.click()}
+        >
+          <Upload size={12} /> {sending ? 'Reading…' : '.hdr or .exr'}
+        </button>
+        <input
+          ref={input}
+          type="file"
+          accept=".hdr,.exr"
+          hidden
+          data-testid="surround-file"
+          onChange={(e) => void take(e.target.files?.[0])}
+        />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,300 @@
+/** Rows of the desk: a name, a fader, a number to type; colours; choices; switches. */
+import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
+import { HexColorPicker } from 'react-colorful';
+import { fromHex, toHex } from '@wemlox/core/src/maths/colour.ts';
+
+export function Section({
+  title,
+  aside,
+  children,
+}: {
+  title: ReactNode;
+  aside?: ReactNode;
+  children: ReactNode;
+}) {
+  return (
+    <section className="border-b border-(--line) py-3">
+      <div className="mb-1.5 flex min-h-6 items-center justify-between gap-2">
+        <h3 className="font-semibold">{title}</h3>
+        <div className="quiet flex items-center gap-1 text-xs">{aside}</div>
+      </div>
+      {children}
+    </section>
+  );
+}
+
+export function Fold({ title, count, children }: { title: string; count?: number; children: ReactNode }) {
+  return (
+    <details className="border-b border-(--line) py-2.5">
+      <summary className="quiet flex cursor-pointer justify-between">
+        <span>{title}</span>
+        {count !== undefined && <span>{count}</span>}
+      </summary>
+      <div className="pt-2">{children}</div>
+    </details>
+  );
+}
+
+interface NumberProps {
+  label: string;
+  value: number;
+  /** Bounds and step in the unit shown. */
+  min: number;
+  max: number;
+  step?: number;
+  unit?: string;
+  /** Stored value times this is what is shown. */
+  factor?: number;
+  digits?: number;
+  /** Faders of wide ranges move by ratio. */
+  log?: boolean;
+  /** The fader's reach, when typed numbers may go beyond it. */
+  faderMax?: number;
+  disabled?: boolean;
+  onChange: (value: number) => void;
+}
+
+/** Places of the fader for logarithmic ranges. */
+const PLACES = 1000;
+
+export function NumberRow(props: NumberProps) {
+  const { label, value, min, max, unit, factor = 1, log, disabled, onChange } = props;
+  const step = props.step ?? 0.01;
+  const digits = props.digits ?? Math.max(0, -Math.floor(Math.log10(step)));
+  const top = props.faderMax ?? max;
+  const shown = value * factor;
+  const id = useId();
+  const [typed, setTyped] = useState<string | null>(null);
+  const wrong =
+    typed !== null &&
+    (typed.trim() === '' ||
+      !(Number(typed.replace(',', '.')) >= min && Number(typed.replace(',', '.')) <= max));
+  const low = log ? Math.max(min, step) : min;
+  const toPlace = (v: number) =>
+    log ? (PLACES * Math.log(Math.max(low, v) / low)) / Math.log(top / low) : v;
+  const fromPlace = (p: number) => (log ? low * (top / low) ** (p / PLACES) : p);
+  const rounded = (v: number) => (log ? Number(v.toPrecision(3)) : v);
+  const filled = log ? toPlace(shown) / PLACES : (shown - min) / (top - min);
+  const commit = () => {
+    if (typed !== null && !wrong) onChange(Number(typed.replace(',', '.')) / factor);
+    setTyped(null);
+  };
+  return (
+    <div className="grid grid-cols-[104px_1fr_74px] items-center gap-2.5">
+      <label htmlFor={id} className="truncate" title={label}>
+        {label}
+      </label>
+      <input
+        type="range"
+        aria-label={`${label}, fader`}
+        tabIndex={-1}
+        className="fader"
+        style={{ '--filled': `${Math.min(100, Math.max(0, filled * 100))}%` } as React.CSSProperties}
+        disabled={disabled}
+        min={log ? 0 : min}
+        max={log ? PLACES : top}
+        step={log ? 1 : step}
+        value={toPlace(shown)}
+        onChange={(e) => onChange(rounded(fromPlace(Number(e.target.value))) / factor)}
+      />
+      <div className="flex items-baseline border-b border-(--line)">
+        <input
+          id={id}
+          className={`w-full min-w-0 bg-transparent text-right ${wrong ? 'rounded-xs bg-warning text-warning-content' : ''}`}
+          inputMode="decimal"
+          disabled={disabled}
+          title={`${min} to ${max}${unit ? ` ${unit}` : ''}`}
+          aria-invalid={wrong}
+          value={typed ?? shown.toFixed(digits)}
+          onFocus={(e) => e.target.select()}
+          onChange={(e) => setTyped(e.target.value)}
+          onBlur={commit}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') commit();
+            if (e.key === 'Escape') setTyped(null);
+            const by = e.key === 'ArrowUp' ? 1 : e.key === 'ArrowDown' ? -1 : 0;
+            if (by === 0) return;
+            e.preventDefault();
+            const size = (e.shiftKey ? 10 : 1) * (log ? Math.max(step, shown * 0.05) : step);
+            onChange(Math.min(max, Math.max(min, shown + by * size)) / factor);
+          }}
+        />
+        <span className="quiet w-6 shrink-0 pl-1 text-xs">{unit}</span>
+      </div>
+    </div>
+  );
+}
+
+export function ColourRow({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: readonly number[];
+  onChange: (rgb: number[]) => void;
+}) {
+  const [open, setOpen] = useState(false);
+  const box = useRef<HTMLDivElement>(null);
+  const hex = toHex(value);
+  const [typed, setTyped] = useState<string | null>(null);
+  useEffect(() => {
+    if (!open) return;
+    const away = (e: PointerEvent) => !box.current?.contains(e.target as Node) && setOpen(false);
+    window.addEventListener('pointerdown', away);
+    return () => window.removeEventListener('pointerdown', away);
+  }, [open]);
+  const take = (text: string) => {
+    const full = text.startsWith('#') ? text : `#${text}`;
+    if (/^#[0-9a-f]{6}$/i.test(full)) onChange(fromHex(full));
+  };
+  return (
+    <div ref={box} className="relative grid min-h-6 grid-cols-[104px_1fr_74px] items-center gap-2.5">
+      <span>{label}</span>
+      <button
+        type="button"
+        aria-label={`${label}: ${hex}, choose`}
+        aria-expanded={open}
+        className="h-4 w-full cursor-pointer rounded-xs border border-(--line)"
+        style={{ background: hex }}
+        onClick={() => setOpen(!open)}
+      />
+      <input
+        aria-label={`${label}, hexadecimal`}
+        className="w-full border-b border-(--line) bg-transparent text-right"
+        value={typed ?? hex}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={() => {
+          if (typed !== null) take(typed);
+          setTyped(null);
+        }}
+        onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+      />
+      {open && (
+        <div className="absolute top-7 right-0 z-20 rounded-box border border-(--line) bg-base-100 p-2">
+          <HexColorPicker color={hex} onChange={take} />
+        </div>
+      )}
+    </div>
+  );
+}
+
+export function ChoiceRow<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: T;
+  options: readonly (readonly [T, string])[];
+  onChange: (value: T) => void;
+}) {
+  const id = useId();
+  return (
+    <div className="grid min-h-7 grid-cols-[104px_1fr] items-center gap-2.5">
+      <label htmlFor={id}>{label}</label>
+      <select
+        id={id}
+        className="select select-xs w-full"
+        value={value}
+        onChange={(e) => onChange(e.target.value as T)}
+      >
+        {options.map(([v, name]) => (
+          <option key={v} value={v}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}
+
+export function SegmentRow<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: T;
+  options: readonly (readonly [T, string])[];
+  onChange: (value: T) => void;
+}) {
+  return (
+    <div
+      className="grid min-h-7 grid-cols-[104px_1fr] items-center gap-2.5"
+      role="radiogroup"
+      aria-label={label}
+    >
+      <span>{label}</span>
+      <div className="join w-full">
+        {options.map(([v, name]) => (
+          <button
+            key={v}
+            type="button"
+            role="radio"
+            aria-checked={v === value}
+            className={`btn join-item btn-xs flex-1 px-1 font-normal ${v === value ? 'btn-primary' : ''}`}
+            onClick={() => onChange(v)}
+          >
+            {name}
+          </button>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+export function SwitchRow({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: boolean;
+  onChange: (value: boolean) => void;
+}) {
+  return (
+    <label className="flex min-h-7 cursor-pointer items-center justify-between">
+      <span>{label}</span>
+      <input
+        type="checkbox"
+        className="toggle toggle-xs"
+        checked={value}
+        onChange={(e) => onChange(e.target.checked)}
+      />
+    </label>
+  );
+}
+
+/** A name that can be typed over. */
+export function NameField({
+  label,
+  value,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  onChange: (name: string) => void;
+}) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const commit = () => {
+    const name = typed?.trim();
+    if (name && name !== value) onChange(name.slice(0, 120));
+    setTyped(null);
+  };
+  return (
+    <input
+      aria-label={label}
+      className="w-full min-w-0 rounded-xs bg-transparent text-[15px] font-semibold hover:bg-base-200"
+      value={typed ?? value}
+      onChange={(e) => setTyped(e.target.value)}
+      onBlur={commit}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') e.currentTarget.blur();
+        if (e.key === 'Escape') setTyped(null);
+      }}
+    />
+  );
+}

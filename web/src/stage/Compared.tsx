@@ -1,0 +1,91 @@
+/** A kept proof laid over the present picture: wiped to a line, as a difference, or whole while Space is held. */
+import { useEffect, useRef, useState } from 'react';
+import { assetUrl } from '../state/api.ts';
+import { choose, useChoice } from '../state/choice.ts';
+import { latestOf, useProofs } from '../state/proofs.ts';
+
+interface Place {
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+}
+
+const STEP = 0.02;
+
+export function Compared({ place }: { place: Place }) {
+  const { proof: chosen, comparing, wipe, lookId } = useChoice();
+  const proofs = useProofs((p) => p.list);
+  const [held, setHeld] = useState(false);
+  const box = useRef<HTMLDivElement>(null);
+
+  useEffect(() => {
+    const isTyping = (e: Event) =>
+      e.target instanceof HTMLElement &&
+      e.target.closest('input, textarea, select, button, [role=slider]') !== null;
+    const down = (e: KeyboardEvent) => {
+      if (e.code !== 'Space' || isTyping(e)) return;
+      e.preventDefault();
+      setHeld(true);
+    };
+    const up = (e: KeyboardEvent) => e.code === 'Space' && setHeld(false);
+    window.addEventListener('keydown', down);
+    window.addEventListener('keyup', up);
+    return () => {
+      window.removeEventListener('keydown', down);
+      window.removeEventListener('keyup', up);
+    };
+  }, []);
+
+  const proof = proofs.find((p) => p.id === chosen) ?? (held ? latestOf(proofs, lookId) : null);
+  if (!proof || (comparing === 'off' && !held)) return null;
+  const wiping = comparing === 'wipe' && !held;
+  const moveTo = (clientX: number) => {
+    const { left, width } = box.current!.getBoundingClientRect();
+    choose({ wipe: Math.min(1, Math.max(0, (clientX - left) / width)) });
+  };
+  return (
+    <div ref={box} className="pointer-events-none absolute" style={place} data-testid="compared">
+      <img
+        src={assetUrl(proof.picture)}
+        alt={`Proof ${proof.name}`}
+        className="absolute inset-0 h-full w-full object-contain"
+        style={{
+          clipPath: wiping ? `inset(0 ${(1 - wipe) * 100}% 0 0)` : undefined,
+          mixBlendMode: comparing === 'difference' && !held ? 'difference' : undefined,
+        }}
+      />
+      {wiping && (
+        <div
+          role="slider"
+          tabIndex={0}
+          aria-label="Wipe between the proof and the present"
+          aria-valuemin={0}
+          aria-valuemax={100}
+          aria-valuenow={Math.round(wipe * 100)}
+          className="pointer-events-auto absolute inset-y-0 -ml-2.5 w-5 cursor-ew-resize touch-none"
+          style={{ left: `${wipe * 100}%` }}
+          onPointerDown={(e) => {
+            e.stopPropagation();
+            e.currentTarget.setPointerCapture(e.pointerId);
+          }}
+          onPointerMove={(e) => e.currentTarget.hasPointerCapture(e.pointerId) && moveTo(e.clientX)}
+          onKeyDown={(e) => {
+            const by = e.key === 'ArrowLeft' ? -STEP : e.key === 'ArrowRight' ? STEP : 0;
+            if (by !== 0) choose({ wipe: Math.min(1, Math.max(0, wipe + by)) });
+          }}
+        >
+          <div className="mx-auto h-full w-px bg-white shadow-[0_0_0_0.5px_black]" />
+        </div>
+      )}
+      <div className="absolute top-2 left-2 rounded-sm bg-black/60 px-1.5 py-0.5 text-xs text-white">
+        {comparing === 'difference' && !held ? `Difference from ${proof.name}` : proof.name}
+      </div>
+      {wiping && (
+        <div className="absolute top-2 right-2 rounded-sm bg-black/60 px-1.5 py-0.5 text-xs text-white">
+          Now
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,124 @@
+/** The stage: draft and traced picture in one place, the frame, and the hands in the picture. */
+import { useEffect, useRef, useState } from 'react';
+import { aspectOf } from '@wemlox/core/src/document/index.ts';
+import { choose, useChoice } from '../state/choice.ts';
+import { shotOf, useStudio } from '../state/studio.ts';
+import { Compared } from './Compared.tsx';
+import { DraftView, type FrameRect } from './draft.ts';
+import { Engine, setEngine } from './engine.ts';
+import { useHands } from './hands.ts';
+import { Notices } from './Notices.tsx';
+import { Status } from './Status.tsx';
+import { useView } from './view.ts';
+
+/** Room round the frame, pixels. */
+const MARGIN = 24;
+
+function frameIn(width: number, height: number, aspect: number, clean: boolean): FrameRect {
+  const margin = clean ? 0 : MARGIN;
+  const w = Math.max(16, Math.min(width - 2 * margin, (height - 2 * margin) * aspect));
+  const h = w / aspect;
+  return {
+    x: Math.round((width - w) / 2),
+    y: Math.round((height - h) / 2),
+    width: Math.round(w),
+    height: Math.round(h),
+  };
+}
+
+export function Stage() {
+  const stage = useRef<HTMLDivElement>(null);
+  const draftCanvas = useRef<HTMLCanvasElement>(null);
+  const tracedCanvas = useRef<HTMLCanvasElement>(null);
+  const [parts, setParts] = useState<{ draft: DraftView; engine: Engine } | null>(null);
+  const [size, setSize] = useState({ width: 0, height: 0 });
+  const shape = useStudio((s) => shotOf(s.project).frame);
+  const mode = useChoice((c) => c.mode);
+  const handles = useChoice((c) => c.handles);
+  const fresh = useView((v) => v.fresh);
+  const state = useView((v) => v.state);
+  const samples = useView((v) => v.samples);
+  const frame = frameIn(size.width, size.height, aspectOf(shape), !handles);
+
+  useEffect(() => {
+    const draft = new DraftView(draftCanvas.current!);
+    const made = new Engine(draft, ({ pixels, size: { width, height } }) => {
+      const canvas = tracedCanvas.current;
+      if (!canvas) return;
+      if (canvas.width !== width || canvas.height !== height) Object.assign(canvas, { width, height });
+      canvas.getContext('2d')!.putImageData(new ImageData(pixels, width, height), 0, 0);
+    });
+    setEngine(made);
+    setParts({ draft, engine: made });
+    stage.current!.dataset.driver = draft.driver;
+    const watch = new ResizeObserver(([entry]) => {
+      const { width, height } = entry.contentRect;
+      setSize({ width: Math.floor(width), height: Math.floor(height) });
+    });
+    watch.observe(stage.current!);
+    return () => {
+      watch.disconnect();
+      setEngine(null);
+      made.end();
+      draft.end();
+    };
+  }, []);
+
+  useEffect(() => {
+    if (!parts || size.width === 0) return;
+    parts.draft.resize(size.width, size.height, frame);
+    parts.engine.resize(frame.width, frame.height);
+    // frame follows from these
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [parts, size.width, size.height, frame.x, frame.y, frame.width, frame.height]);
+
+  useHands(stage, parts?.draft ?? null);
+
+  const showTraced = mode === 'traced' && fresh;
+  const place = { left: frame.x, top: frame.y, width: frame.width, height: frame.height };
+  return (
+    <div
+      ref={stage}
+      className="relative h-full w-full touch-none overflow-hidden bg-base-200 select-none"
+      data-testid="stage"
+      data-state={state}
+      data-samples={samples}
+      role="img"
+      aria-label="The picture. Drag to orbit, shift-drag to pan, wheel to dolly, click a letter to choose it."
+      tabIndex={0}
+    >
+      <canvas ref={draftCanvas} className="absolute inset-0 h-full w-full" data-testid="draft" />
+      <canvas
+        ref={tracedCanvas}
+        data-testid="traced"
+        className="pointer-events-none absolute bg-base-200"
+        style={{
+          ...place,
+          opacity: showTraced ? 1 : 0,
+          transition: showTraced ? 'opacity 180ms' : 'opacity 60ms',
+        }}
+      />
+      <div
+        className="pointer-events-none absolute overflow-visible border border-base-content/40"
+        style={{
+          ...place,
+          boxShadow: handles
+            ? '0 0 0 4000px color-mix(in srgb, var(--color-base-200) 55%, transparent)'
+            : 'none',
+        }}
+      />
+      <Compared place={place} />
+      <Status place={place} />
+      <Notices />
+      {!handles && (
+        <button
+          type="button"
+          className="btn btn-xs btn-ghost absolute top-1 right-1"
+          onClick={() => choose({ handles: true })}
+        >
+          Show handles <kbd className="kbd kbd-xs">H</kbd>
+        </button>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,63 @@
+/** The line at the foot of the frame: which view, how many samples, how long still. */
+import { useChoice } from '../state/choice.ts';
+import { useView } from './view.ts';
+
+interface Place {
+  left: number;
+  top: number;
+  width: number;
+  height: number;
+}
+
+export function duration(seconds: number): string {
+  if (seconds < 1) return 'under 1 s';
+  if (seconds < 90) return `${Math.round(seconds)} s`;
+  return `${Math.round(seconds / 60)} min`;
+}
+
+export function Status({ place }: { place: Place }) {
+  const { state, samples, secondsLeft, failure, problems, fresh } = useView();
+  const { mode, samples: goal, handles } = useChoice();
+  if (!handles) return null;
+  const text =
+    state === 'failed'
+      ? failure
+      : mode === 'draft'
+        ? 'Draft'
+        : state === 'done'
+          ? `Traced ${samples} samples`
+          : fresh
+            ? `Traced ${samples} of ${goal} samples, ${duration(secondsLeft)} left`
+            : state === 'tracing'
+              ? 'Tracing the first sample'
+              : 'Draft, traced when your hands rest';
+  return (
+    <>
+      <div
+        className="pointer-events-none absolute h-0.5 bg-primary"
+        style={{
+          left: place.left,
+          top: place.top + place.height - 2,
+          width: mode === 'traced' && fresh && state !== 'done' ? (place.width * samples) / goal : 0,
+        }}
+      />
+      <div
+        className="pointer-events-none absolute flex flex-col gap-1 px-3 pb-2 text-xs"
+        style={{ left: place.left, bottom: `calc(100% - ${place.top + place.height}px)` }}
+        aria-live="polite"
+      >
+        {problems.map((p) => (
+          <span key={p} className="w-fit max-w-lg rounded-sm bg-warning px-1.5 py-0.5 text-warning-content">
+            {p}
+          </span>
+        ))}
+        <span
+          data-testid="status"
+          className={`w-fit rounded-sm px-1.5 py-0.5 ${state === 'failed' ? 'bg-warning text-warning-content' : 'bg-black/60 text-white'}`}
+        >
+          {text}
+        </span>
+      </div>
+    </>
+  );
+}

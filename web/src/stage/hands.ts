@@ -1,0 +1,123 @@
+/** Hands in the picture: orbit, pan, dolly, choose, frame. */
+import { useEffect, type RefObject } from 'react';
+import type { Camera } from '@wemlox/core/src/document/index.ts';
+import { cameraFrame, fitted } from '@wemlox/core/src/stage/camera.ts';
+import { choose } from '../state/choice.ts';
+import { edit, shotOf, useStudio } from '../state/studio.ts';
+import type { DraftView } from './draft.ts';
+import { useView } from './view.ts';
+
+/** A press that moves less than this is a click, pixels. */
+const CLICK = 4;
+const RADIANS_PER_PIXEL = 0.006;
+const DOLLY = 0.0012;
+
+const clamp = (v: number, low: number, high: number) => Math.min(high, Math.max(low, v));
+
+export function orbited(camera: Camera, dx: number, dy: number): Camera {
+  const turn = 2 * Math.PI;
+  let azimuth = camera.azimuth - dx * RADIANS_PER_PIXEL;
+  if (azimuth > Math.PI) azimuth -= turn;
+  if (azimuth < -Math.PI) azimuth += turn;
+  return { ...camera, azimuth, elevation: clamp(camera.elevation + dy * RADIANS_PER_PIXEL, -1.55, 1.55) };
+}
+
+/** @param height of the frame on screen, pixels, so that the type follows the pointer */
+export function panned(camera: Camera, dx: number, dy: number, height: number): Camera {
+  const frame = cameraFrame(camera, 1);
+  const metres = (2 * frame.halfWidth * camera.distance) / height;
+  const target = camera.target.map((v, i) =>
+    clamp(v - frame.right[i] * dx * metres + frame.up[i] * dy * metres, -1000, 1000),
+  );
+  return { ...camera, target };
+}
+
+export function dollied(camera: Camera, delta: number): Camera {
+  return { ...camera, distance: clamp(camera.distance * Math.exp(delta * DOLLY), 0.01, 2000) };
+}
+
+const moveCamera = (label: string, move: (camera: Camera) => Camera, join = false) =>
+  edit(
+    label,
+    (project) => {
+      const shot = shotOf(project);
+      shot.camera = move(shot.camera);
+    },
+    join,
+  );
+
+export function useHands(stage: RefObject<HTMLDivElement | null>, draft: DraftView | null): void {
+  useEffect(() => {
+    const element = stage.current;
+    if (!element || !draft) return;
+    let held: { x: number; y: number; moved: boolean } | null = null;
+
+    const inStage = (event: MouseEvent) => {
+      const box = element.getBoundingClientRect();
+      return [event.clientX - box.left, event.clientY - box.top] as const;
+    };
+    const onPicture = (event: Event) => event.target instanceof HTMLCanvasElement || event.target === element;
+    const down = (event: PointerEvent) => {
+      if (event.button !== 0 || !onPicture(event)) return;
+      element.setPointerCapture(event.pointerId);
+      held = { x: event.clientX, y: event.clientY, moved: false };
+    };
+    const move = (event: PointerEvent) => {
+      if (!held) return;
+      const dx = event.clientX - held.x;
+      const dy = event.clientY - held.y;
+      if (!held.moved && Math.hypot(dx, dy) < CLICK) return;
+      held = { x: event.clientX, y: event.clientY, moved: true };
+      if (event.shiftKey) moveCamera('Pan', (c) => panned(c, dx, dy, element.clientHeight));
+      else moveCamera('Orbit', (c) => orbited(c, dx, dy));
+    };
+    const up = (event: PointerEvent) => {
+      if (!held) return;
+      const clicked = !held.moved;
+      held = null;
+      if (!clicked) return;
+      const hit = draft.pick(...inStage(event));
+      if (hit?.part.letter && hit.part.block && hit.part.zone) {
+        choose({
+          face: { block: hit.part.block, letter: hit.part.letter, zone: hit.part.zone },
+          finish: null,
+        });
+      } else if (hit?.part.piece) choose({ piece: hit.part.piece, face: null });
+      else choose({ face: null });
+    };
+    const wheel = (event: WheelEvent) => {
+      event.preventDefault();
+      moveCamera('Dolly', (c) => dollied(c, event.deltaY * (event.deltaMode === 1 ? 16 : 1)), true);
+    };
+    const twice = (event: MouseEvent) => {
+      const hit = draft.pick(...inStage(event));
+      const { scene } = useView.getState();
+      if (!hit?.part.letter || !scene) return;
+      const box = {
+        min: [1e9, 1e9, 1e9] as [number, number, number],
+        max: [-1e9, -1e9, -1e9] as [number, number, number],
+      };
+      for (const part of scene.parts) {
+        if (part.letter !== hit.part.letter || part.block !== hit.part.block) continue;
+        for (let i = part.firstTriangle * 9; i < (part.firstTriangle + part.triangles) * 9; i++) {
+          box.min[i % 3] = Math.min(box.min[i % 3], scene.positions[i]);
+          box.max[i % 3] = Math.max(box.max[i % 3], scene.positions[i]);
+        }
+      }
+      const shot = shotOf(useStudio.getState().project);
+      moveCamera('Frame the letter', () => fitted(shot, box, 1.3));
+    };
+    element.addEventListener('pointerdown', down);
+    element.addEventListener('pointermove', move);
+    element.addEventListener('pointerup', up);
+    element.addEventListener('wheel', wheel, { passive: false });
+    element.addEventListener('dblclick', twice);
+    return () => {
+      element.removeEventListener('pointerdown', down);
+      element.removeEventListener('pointermove', move);
+      element.removeEventListener('pointerup', up);
+      element.removeEventListener('wheel', wheel);
+      element.removeEventListener('dblclick', twice);
+    };
+  }, [stage, draft]);
+}

@@ -1,0 +1,36 @@
+/** What the stage knows about the picture: the scene made from the document, and how far the trace is. */
+import { create } from 'zustand';
+import type { RenderScene } from '@wemlox/core/src/scene/renderScene.ts';
+import type { BandBlock } from '../workers/messages.ts';
+
+export type StageState = 'idle' | 'drafting' | 'tracing' | 'done' | 'failed';
+
+interface View {
+  state: StageState;
+  failure: string;
+  scene: RenderScene | null;
+  /** Raised with each new geometry. */
+  geometry: number;
+  blocks: BandBlock[];
+  problems: string[];
+  samples: number;
+  noise: number;
+  secondsLeft: number;
+  /** The traced picture is of the document as it is now. */
+  fresh: boolean;
+  spent: { solids: number; scene: number; tree: number };
+}
+
+export const useView = create<View>()(() => ({
+  state: 'idle',
+  failure: '',
+  scene: null,
+  geometry: 0,
+  blocks: [],
+  problems: [],
+  samples: 0,
+  noise: 0,
+  secondsLeft: 0,
+  fresh: false,
+  spent: { solids: 0, scene: 0, tree: 0 },
+}));

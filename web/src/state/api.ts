@@ -1,0 +1,85 @@
+/** The server's API, typed. Failures are ApiError with the server's own words. */
+import type { Project } from '@wemlox/core/src/document/index.ts';
+
+export interface ProjectLine {
+  id: string;
+  name: string;
+  version: number;
+  updatedAt: string;
+  look: string;
+  picture: string | null;
+  proofs: number;
+}
+
+export interface StoredProject {
+  id: string;
+  version: number;
+  document: Project;
+}
+
+export interface ProofLine {
+  id: string;
+  name: string;
+  look: string;
+  shot: string;
+  picture: string;
+  width: number;
+  height: number;
+  samples: number;
+  seed: number;
+  renderer: string;
+  keptAt: string;
+}
+
+export interface AssetLine {
+  hash: string;
+  kind: 'font' | 'surround' | 'proof';
+  name: string;
+  size: number;
+}
+
+export class ApiError extends Error {
+  readonly status: number;
+  readonly body: Record<string, unknown>;
+  constructor(status: number, body: Record<string, unknown>) {
+    super(typeof body.detail === 'string' ? body.detail : `the server answered ${status}`);
+    this.status = status;
+    this.body = body;
+  }
+}
+
+async function call<T>(method: string, path: string, body?: BodyInit | object): Promise<T> {
+  const plain =
+    body === undefined || body instanceof Blob || body instanceof Uint8Array || typeof body === 'string';
+  const response = await fetch(`/api${path}`, {
+    method,
+    body: plain ? (body as BodyInit | undefined) : JSON.stringify(body),
+    headers:
+      body === undefined ? {} : { 'Content-Type': plain ? 'application/octet-stream' : 'application/json' },
+  });
+  if (!response.ok) throw new ApiError(response.status, await response.json().catch(() => ({})));
+  return (response.status === 204 ? undefined : await response.json()) as T;
+}
+
+export const assetUrl = (hash: string) => `/api/assets/${hash}`;
+
+export const api = {
+  projects: () => call<ProjectLine[]>('GET', '/projects'),
+  create: (document: Project) => call<StoredProject>('POST', '/projects', { document }),
+  importFile: (file: Blob) => call<StoredProject>('POST', '/projects/file', file),
+  read: (id: string) => call<StoredProject>('GET', `/projects/${id}`),
+  save: (id: string, version: number, document: Project) =>
+    call<{ version: number }>('PUT', `/projects/${id}`, { version, document }),
+  remove: (id: string) => call<void>('DELETE', `/projects/${id}`),
+  restore: (id: string) => call<void>('POST', `/projects/${id}/restore`),
+  upload: (kind: AssetLine['kind'], name: string, bytes: Blob | Uint8Array<ArrayBuffer>) =>
+    call<AssetLine>('POST', `/assets?kind=${kind}&name=${encodeURIComponent(name.slice(0, 200))}`, bytes),
+  assets: (kind: AssetLine['kind']) => call<AssetLine[]>('GET', `/assets?kind=${kind}`),
+  proofs: (id: string) => call<ProofLine[]>('GET', `/projects/${id}/proofs`),
+  keep: (id: string, proof: Omit<ProofLine, 'id' | 'keptAt'> & { document: Project }) =>
+    call<ProofLine>('POST', `/projects/${id}/proofs`, proof),
+  proofDocument: (id: string, proof: string) =>
+    call<Project>('GET', `/projects/${id}/proofs/${proof}/document`),
+  removeProof: (id: string, proof: string) => call<void>('DELETE', `/projects/${id}/proofs/${proof}`),
+  restoreProof: (id: string, proof: string) => call<void>('POST', `/projects/${id}/proofs/${proof}/restore`),
+};

@@ -1,0 +1,51 @@
+/** What is chosen and shown: not part of the document, but a reload comes back to it. */
+import { create } from 'zustand';
+import { persist } from 'zustand/middleware';
+import type { Zone } from '@wemlox/core/src/document/index.ts';
+
+export interface ChosenFace {
+  block: string;
+  letter: string;
+  zone: Zone;
+}
+
+interface Choice {
+  lookId: string;
+  face: ChosenFace | null;
+  /** Finish in the desk when no face is chosen, and what the keyboard lays on. */
+  finish: string | null;
+  light: string | null;
+  piece: string | null;
+  mode: 'traced' | 'draft';
+  handles: boolean;
+  theme: 'graphite' | 'paper';
+  /** Samples at which the traced view rests. */
+  samples: number;
+  /** Proof compared with, and the other side of the comparison (null: the present). */
+  proof: string | null;
+  comparing: 'wipe' | 'difference' | 'off';
+  /** Share of the picture left of the wipe. */
+  wipe: number;
+}
+
+export const useChoice = create<Choice>()(
+  persist(
+    (): Choice => ({
+      lookId: '',
+      face: null,
+      finish: null,
+      light: null,
+      piece: null,
+      mode: 'traced',
+      handles: true,
+      theme: 'graphite',
+      samples: 256,
+      proof: null,
+      comparing: 'off',
+      wipe: 0.5,
+    }),
+    { name: 'wemlox-choice' },
+  ),
+);
+
+export const choose = (change: Partial<Choice>) => useChoice.setState(change);

@@ -1,0 +1,25 @@
+/** What the choice means in the open document. */
+import { finishAt, type Block, type Finish, type Look } from '@wemlox/core/src/document/index.ts';
+import { useChoice } from './choice.ts';
+import { lookOf, useStudio } from './studio.ts';
+
+export function useLook(): Look {
+  const id = useChoice((c) => c.lookId);
+  return useStudio((s) => lookOf(s.project, id));
+}
+
+/** The block of the chosen face, or the first. */
+export function useChosenBlock(): Block | undefined {
+  const face = useChoice((c) => c.face);
+  return useStudio((s) => s.project.blocks.find((b) => b.id === face?.block) ?? s.project.blocks[0]);
+}
+
+/** The finish in the desk: what the chosen face wears, or the one chosen in the rack. */
+export function useChosenFinish(): Finish | undefined {
+  const look = useLook();
+  const { face, finish } = useChoice();
+  return useStudio((s) => {
+    const worn = face && finishAt(look.chart, face.block, face.letter, face.zone);
+    return s.project.finishes.find((f) => f.id === (finish ?? worn));
+  });
+}

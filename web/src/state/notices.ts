@@ -1,0 +1,35 @@
+/** Short messages at the foot of the stage: what went wrong or was done, and perhaps a way back. */
+import { create } from 'zustand';
+
+export interface Notice {
+  id: number;
+  text: string;
+  kind: 'done' | 'problem';
+  action?: { label: string; run: () => void };
+}
+
+export const useNotices = create<{ list: Notice[] }>()(() => ({ list: [] }));
+
+let next = 1;
+const LASTS = { done: 6000, problem: 15_000 };
+
+export const dismiss = (id: number) =>
+  useNotices.setState((s) => ({ list: s.list.filter((n) => n.id !== id) }));
+
+export function notify(kind: Notice['kind'], text: string, action?: Notice['action']): void {
+  const id = next++;
+  useNotices.setState((s) => ({
+    list: [...s.list.filter((n) => n.text !== text), { id, text, kind, action }].slice(-3),
+  }));
+  setTimeout(() => dismiss(id), LASTS[kind]);
+}
+
+/** Runs something that may fail and says so when it does. */
+export async function attempt<T>(what: string, work: () => Promise<T>): Promise<T | null> {
+  try {
+    return await work();
+  } catch (error) {
+    notify('problem', `${what}: ${error instanceof Error ? error.message : String(error)}`);
+    return null;
+  }
+}

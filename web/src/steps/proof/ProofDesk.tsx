@@ -1,0 +1,84 @@
+/** Proof: looking and comparing. */
+import { GradeRows } from '../../desk/GradeRows.tsx';
+import { NumberRow, Section, SegmentRow } from '../../desk/rows.tsx';
+import { duration } from '../../stage/Status.tsx';
+import { useView } from '../../stage/view.ts';
+import { goBackTo } from '../../state/actions.ts';
+import { api, type ProofLine } from '../../state/api.ts';
+import { choose, useChoice } from '../../state/choice.ts';
+import { keepProof, removeProof } from '../../state/keep.ts';
+import { attempt } from '../../state/notices.ts';
+import { useProofs } from '../../state/proofs.ts';
+import { useStudio } from '../../state/studio.ts';
+
+async function goBack(proof: ProofLine): Promise<void> {
+  const { id } = useStudio.getState();
+  const kept = await attempt('The state could not be read', () => api.proofDocument(id, proof.id));
+  if (!kept) return;
+  goBackTo(proof.name, kept);
+  choose({ lookId: proof.look, comparing: 'off' });
+}
+
+export function ProofDesk() {
+  const { samples, noise, secondsLeft, fresh, state } = useView();
+  const { samples: goal, proof: chosen, comparing } = useChoice();
+  const proof = useProofs((p) => p.list.find((x) => x.id === chosen));
+  return (
+    <>
+      <Section
+        title="Now"
+        aside={
+          <button type="button" className="btn btn-primary btn-xs" onClick={() => void keepProof()}>
+            Keep a proof <kbd className="kbd kbd-xs">K</kbd>
+          </button>
+        }
+      >
+        <NumberRow
+          label="Samples"
+          min={1}
+          max={65_536}
+          faderMax={4096}
+          step={1}
+          digits={0}
+          log
+          value={goal}
+          onChange={(v) => choose({ samples: Math.round(v) })}
+        />
+        <p className="quiet flex justify-between pt-1">
+          <span>{fresh ? `${samples} traced` : 'not traced yet'}</span>
+          <span>{fresh && Number.isFinite(noise) ? `noise ${(noise * 100).toFixed(1)} %` : ''}</span>
+          <span>{state === 'tracing' && fresh ? `${duration(secondsLeft)} left` : ''}</span>
+        </p>
+      </Section>
+      {proof && (
+        <Section title={proof.name} aside={new Date(proof.keptAt).toLocaleString()}>
+          <p className="quiet pb-1.5">
+            {proof.width} × {proof.height}, {proof.samples} samples, seed {proof.seed}, {proof.renderer}
+          </p>
+          <SegmentRow
+            label="Compare"
+            value={comparing}
+            options={[
+              ['off', 'Off'],
+              ['wipe', 'Wipe'],
+              ['difference', 'Difference'],
+            ]}
+            onChange={(v) => choose({ comparing: v })}
+          />
+          <p className="quiet py-1 text-xs">Hold Space to see the proof whole.</p>
+          <div className="flex gap-1.5 pt-1">
+            <button type="button" className="btn btn-xs" onClick={() => void goBack(proof)}>
+              Go back to this state
+            </button>
+            <button type="button" className="btn btn-xs" onClick={() => void removeProof(proof)}>
+              Remove
+            </button>
+          </div>
+        </Section>
+      )}
+      <Section title="Grade">
+        <GradeRows />
+      </Section>
+    </>
+  );
+}

@@ -1,0 +1,23 @@
+/** Files a worker fetches: shipped fonts and the kernel from the build, uploads from the server. */
+import kernelUrl from '@wemlox/core/kernel/build/kernel-shared.wasm?url';
+import { readSurroundPicture } from '@wemlox/core/src/picture/files.ts';
+import { fontUrl } from '../state/fontFiles.ts';
+import type { Sources } from '@wemlox/core/src/scene/sceneMaker.ts';
+
+async function fetched(url: string, what: string): Promise<Uint8Array> {
+  const response = await fetch(url);
+  if (!response.ok) throw new Error(`${what} cannot be loaded (${response.status})`);
+  return new Uint8Array(await response.arrayBuffer());
+}
+
+export const compileKernel = () => WebAssembly.compileStreaming(fetch(kernelUrl));
+
+export const webSources: Sources = {
+  shippedFont: (file) => {
+    const url = fontUrl(file);
+    if (!url) return Promise.reject(new Error(`${file} is not in the build`));
+    return fetched(url, file);
+  },
+  uploadedFont: (hash) => fetched(`/api/assets/${hash}`, 'the font'),
+  uploadedSurround: async (hash) => readSurroundPicture(await fetched(`/api/assets/${hash}`, 'the surround')),
+};

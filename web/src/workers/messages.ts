@@ -1,0 +1,95 @@
+/** What page and workers say to each other. */
+import type { Camera, Grade, Project, Zone } from '@wemlox/core/src/document/index.ts';
+import type { Contour } from '@wemlox/core/src/type/font.ts';
+import type { Film } from '@wemlox/core/src/trace/film.ts';
+import type { RayLayout } from '@wemlox/core/src/trace/kernel.ts';
+import type { PreparedScene } from '@wemlox/core/src/trace/pathTracer.ts';
+
+/** A letter as the band shows it. Outlines in thousandths of an em about the glyph's origin. */
+export interface BandLetter {
+  block: string;
+  letter: string;
+  text: string;
+  missing: boolean;
+  outline: Contour[];
+  x: number;
+  y: number;
+  advance: number;
+}
+
+/** A block's type as the page needs it: letters, and bounds in metres about its centre. */
+export interface BandBlock {
+  block: string;
+  letters: BandLetter[];
+  bounds: [number, number, number, number] | null;
+  /** Metres per thousandth of an em. */
+  scale: number;
+}
+
+export interface SceneRequest {
+  seq: number;
+  project: Project;
+  look: string;
+  shot: string;
+}
+
+export interface RayMemory {
+  module: WebAssembly.Module;
+  memory: WebAssembly.Memory;
+  layout: RayLayout;
+  /** Raised with each new geometry. */
+  version: number;
+}
+
+export type SceneReply =
+  | {
+      seq: number;
+      prepared: PreparedScene;
+      rays: RayMemory;
+      blocks: BandBlock[];
+      problems: string[];
+      spent: { solids: number; scene: number; tree: number };
+    }
+  | { seq: number; failed: string };
+
+export interface PictureSize {
+  width: number;
+  height: number;
+}
+
+export type TraceOrder =
+  | { type: 'scene'; prepared: PreparedScene; rays: RayMemory; lane: number; control: Int32Array }
+  | { type: 'pass'; run: number; first: number; last: number; seed: number; camera: Camera; film: Film }
+  | { type: 'cell'; run: number; cell: CellOrder };
+
+/** A small picture of one finish on one letter. `dress` −1 shows what the letter wears. */
+export interface CellOrder extends PictureSize {
+  key: string;
+  block: string;
+  letter: string;
+  /** Null shows the whole letter. */
+  zone: Zone | null;
+  dress: number;
+  samples: number;
+  grade: Grade;
+}
+
+export type TraceReply =
+  | { type: 'accepted'; version: number }
+  | { type: 'pass'; run: number; whole: boolean; rays: number }
+  | ({
+      type: 'cell';
+      run: number;
+      key: string;
+      samples: number;
+      pixels: Uint8ClampedArray<ArrayBuffer> | null;
+    } & PictureSize);
+
+export type DisplayOrder =
+  | { type: 'film'; film: Film; samples: number; grade: Grade }
+  | { type: 'grade'; grade: Grade }
+  | { type: 'encode'; kind: 'png' | 'png16' | 'exr'; grade: Grade };
+
+export type DisplayReply =
+  | ({ type: 'shown'; samples: number; noise: number; pixels: Uint8ClampedArray<ArrayBuffer> } & PictureSize)
+  | { type: 'encoded'; bytes: Uint8Array<ArrayBuffer> | null; samples: number };
