@@ -1,68 +1,9 @@
-/** Document → solids → scene → ray tree, in memory that the tracers share. */
-import 'reflect-metadata';
-import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
-import { buildRayScene, kernelMemory } from '@wemlox/core/src/trace/kernel.ts';
-import { ScenePreparer } from '@wemlox/core/src/trace/pathTracer.ts';
-import { compileKernel, webSources } from './files.ts';
-import type { RayMemory, SceneReply, SceneRequest } from './messages.ts';
+/** Answers scene requests. */
+import type { SceneRequest } from './messages.ts';
 
-const maker = new SceneMaker(webSources, true);
-const preparer = new ScenePreparer();
-const kernel = compileKernel();
-/** How many tracers will share the tree: the worker is named after it. */
-const lanes = Number(self.name) || 1;
-
-/** Two memories take turns, so that tracers on the last tree are not disturbed by the next. */
-const memories = [kernelMemory(true), kernelMemory(true)];
-let rays: RayMemory | null = null;
-let builtFrom: Float32Array | null = null;
-
-async function make(request: SceneRequest): Promise<SceneReply> {
-  const { scene, solids, problems, spent } = await maker.make(request.project, request.look, request.shot);
-  const started = performance.now();
-  if (builtFrom !== scene.positions || !rays) {
-    const version: number = (rays?.version ?? 0) + 1;
-    const memory = memories[version % 2];
-    const module = await kernel;
-    rays = {
-      module,
-      memory,
-      layout: buildRayScene(module, memory, scene.positions, scene.geometryTriangles, lanes),
-      version,
-    };
-    builtFrom = scene.positions;
-  }
-  const prepared = preparer.prepare(scene, true);
-  return {
-    seq: request.seq,
-    prepared,
-    rays,
-    problems,
-    spent: { ...spent, tree: performance.now() - started },
-    blocks: solids.map(({ block, letters, bounds, scale }) => ({
-      block,
-      bounds,
-      scale,
-      letters: letters.map(({ letter, text, missing, outline, x, y, advance }) => ({
-        block,
-        letter,
-        text,
-        missing,
-        outline,
-        x,
-        y,
-        advance,
-      })),
-    })),
-  };
-}
+// the shaper opens its WebAssembly while its module loads, and what arrives meanwhile would be lost: listen first
+const making = import('./makeScene.ts');
 
 self.onmessage = async ({ data }: MessageEvent<SceneRequest>) => {
-  let reply: SceneReply;
-  try {
-    reply = await make(data);
-  } catch (error) {
-    reply = { seq: data.seq, failed: error instanceof Error ? error.message : String(error) };
-  }
-  self.postMessage(reply);
+  self.postMessage(await (await making).replyTo(data));
 };

@@ -1,0 +1,66 @@
+/** A studio of the journey's own: a fresh database and a server that can be killed and started again. */
+import { spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { createServer } from 'node:net';
+import { fileURLToPath } from 'node:url';
+import { createDatabase } from '../store/test/freshDatabase.ts';
+
+const MAIN = fileURLToPath(new URL('../server/src/main.ts', import.meta.url));
+const ROOT = fileURLToPath(new URL('..', import.meta.url));
+
+async function freePort(): Promise<number> {
+  const probe = createServer().listen(0, '127.0.0.1');
+  await once(probe, 'listening');
+  const { port } = probe.address() as { port: number };
+  probe.close();
+  return port;
+}
+
+export class OwnStudio {
+  readonly url: string;
+  private readonly port: number;
+  private readonly database: { url: string; drop: () => Promise<void> };
+  private server: ChildProcess | null = null;
+
+  private constructor(port: number, database: OwnStudio['database']) {
+    this.port = port;
+    this.database = database;
+    this.url = `http://127.0.0.1:${port}`;
+  }
+
+  static async open(): Promise<OwnStudio> {
+    const studio = new OwnStudio(await freePort(), await createDatabase());
+    await studio.start();
+    return studio;
+  }
+
+  async start(): Promise<void> {
+    const server = spawn(process.execPath, ['--import', 'tsx', MAIN], {
+      cwd: ROOT,
+      env: { ...process.env, DATABASE_URL: this.database.url, PORT: String(this.port) },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    });
+    this.server = server;
+    for await (const chunk of server.stdout!) if (String(chunk).includes(this.url)) return;
+    throw new Error('the server ended before it was up');
+  }
+
+  /** kill -9, as a crash would. */
+  async kill(): Promise<void> {
+    const { server } = this;
+    this.server = null;
+    if (!server || server.exitCode !== null) return;
+    server.kill('SIGKILL');
+    await once(server, 'exit');
+  }
+
+  async end(): Promise<void> {
+    await this.kill();
+    await this.database.drop();
+  }
+
+  /** The document as the server has it. */
+  async document(id: string) {
+    return (await (await fetch(`${this.url}/api/projects/${id}`)).json()).document;
+  }
+}

@@ -1,0 +1,168 @@
+import type { Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { readFileSync } from 'node:fs';
+import { zipSync } from 'fflate';
+import pino from 'pino';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { newProject, unpackProject, type Project } from '@wemlox/core/src/document/index.ts';
+import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
+import { encodeExr, encodeHdr } from '@wemlox/core/src/picture/files.ts';
+import { sha256 } from '@wemlox/store/src/index.ts';
+import { freshDatabase } from '../../store/test/freshDatabase.ts';
+import { createApp } from '../src/app.ts';
+
+let db: Awaited<ReturnType<typeof freshDatabase>>;
+let server: Server;
+let base: string;
+beforeAll(async () => {
+  db = await freshDatabase();
+  server = createApp(db.pool, pino({ level: 'silent' }), '/nowhere').listen(0, '127.0.0.1');
+  await new Promise((resolve) => server.once('listening', resolve));
+  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
+});
+afterAll(async () => {
+  server.closeAllConnections();
+  await new Promise((resolve) => server.close(resolve));
+  await db.end();
+});
+
+const project = (name = 'Hull') => newProject(name, 'WORD', structuredClone(READY_FINISHES.slice(0, 2)));
+const call = async (method: string, path: string, body?: unknown) => {
+  const bytes = body instanceof Uint8Array;
+  const response = await fetch(base + path, {
+    method,
+    body: body === undefined ? undefined : bytes ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body),
+    headers: body === undefined ? {} : { 'Content-Type': bytes ? 'application/octet-stream' : 'application/json' },
+  });
+  const text = await response.text();
+  return { status: response.status, type: response.headers.get('content-type') ?? '', headers: response.headers, json: text ? JSON.parse(text) : null };
+};
+
+/** A small float environment with one pixel of choice. */
+const environment = (pixel: number[] = [1, 1, 1]) => {
+  const data = new Float32Array(32 * 16 * 4).fill(0.5);
+  data.set([...pixel, 1], 4 * 5);
+  return { width: 32, height: 16, data };
+};
+const font = new Uint8Array(
+  readFileSync(new URL('../../node_modules/@fontsource/anton/files/anton-latin-400-normal.woff2', import.meta.url)),
+);
+
+describe('projects', () => {
+  it('makes, reads, saves and refuses stale versions as problem details', async () => {
+    const made = await call('POST', '/projects', { document: project() });
+    expect(made.status).toBe(201);
+    const path = `/projects/${made.json.id}`;
+    expect((await call('PUT', path, { version: 1, document: project('Two') })).json).toEqual({ id: made.json.id, version: 2 });
+    const stale = await call('PUT', path, { version: 1, document: project('Late') });
+    expect(stale.status).toBe(409);
+    expect(stale.type).toContain('application/problem+json');
+    expect(stale.json.current).toMatchObject({ version: 2, document: { name: 'Two' } });
+    expect((await call('GET', `${path}/revisions/${stale.json.keptAs}`)).json.name).toBe('Late');
+  });
+
+  it('names each field of a bad document', async () => {
+    const bad = project() as Project & { looks: { grade: { exposure: unknown } }[] };
+    bad.looks[0].grade.exposure = 'bright' as never;
+    bad.blocks[0].depth = -1;
+    const refused = await call('POST', '/projects', { document: bad });
+    expect(refused.status).toBe(422);
+    expect(refused.json.problems.join('\n')).toMatch(/blocks\[0\]\.depth/);
+    expect(refused.json.problems.join('\n')).toMatch(/looks\[0\]\.grade\.exposure/);
+  });
+
+  it('keeps fields it does not know', async () => {
+    const document = { ...project(), later: { kept: true } };
+    const { json } = await call('POST', '/projects', { document });
+    expect((await call('GET', `/projects/${json.id}`)).json.document.later).toEqual({ kept: true });
+  });
+
+  it('answers what is not there, not JSON, or not an API with problem details', async () => {
+    expect((await call('GET', '/projects/nowhere')).status).toBe(404);
+    expect((await call('GET', '/nothing')).json).toMatchObject({ status: 404, title: 'Refused' });
+    const broken = await fetch(`${base}/projects`, { method: 'POST', body: '{', headers: { 'Content-Type': 'application/json' } });
+    expect(broken.status).toBe(400);
+  });
+
+  it('isolates the page', async () => {
+    const { headers } = await call('GET', '/projects');
+    expect(headers.get('cross-origin-opener-policy')).toBe('same-origin');
+    expect(headers.get('cross-origin-embedder-policy')).toBe('require-corp');
+    expect(headers.get('content-security-policy')).toMatch(/script-src 'self' 'wasm-unsafe-eval'/);
+  });
+
+  it('exports a .wemlox file with its assets and takes it back', async () => {
+    const asset = (await call('POST', '/assets?kind=font&name=x', font)).json;
+    const document = project('Travels');
+    document.blocks[0].font = { source: 'asset', id: asset.hash, name: asset.name };
+    const { json } = await call('POST', '/projects', { document });
+    const file = new Uint8Array(await (await fetch(`${base}/projects/${json.id}/file`)).arrayBuffer());
+    const unpacked = await unpackProject(file, async (b) => sha256(b));
+    expect(unpacked.project).toEqual(document);
+    expect(unpacked.assets.map((a) => a.hash)).toEqual([asset.hash]);
+    const back = await call('POST', '/projects/file', file);
+    expect(back.status).toBe(201);
+    expect(back.json.document).toEqual(document);
+  });
+
+  it('refuses files that are no project, cut short, or missing an asset', async () => {
+    const refusals = [new Uint8Array([1, 2, 3]), zipSync({ 'other.txt': new Uint8Array(4) })];
+    const lacking = project();
+    lacking.blocks[0].font = { source: 'asset', id: 'a'.repeat(64), name: 'Lost' };
+    refusals.push(zipSync({ 'project.json': new TextEncoder().encode(JSON.stringify(lacking)) }));
+    for (const file of refusals) {
+      const { status, json } = await call('POST', '/projects/file', new Uint8Array(file));
+      expect(status).toBe(422);
+      expect(json.detail.length).toBeGreaterThan(10);
+    }
+  });
+});
+
+describe('uploads', () => {
+  it('reads a font’s own name', async () => {
+    const { status, json } = await call('POST', '/assets?kind=font&name=file.woff2', font);
+    expect(status).toBe(201);
+    expect(json.name).toBe('Anton');
+    const back = await fetch(`${base}/assets/${json.hash}`);
+    expect(sha256(new Uint8Array(await back.arrayBuffer()))).toBe(json.hash);
+    expect(back.headers.get('cache-control')).toContain('immutable');
+  });
+
+  it('refuses what is not a font, and a font cut short', async () => {
+    expect((await call('POST', '/assets?kind=font', new TextEncoder().encode('hello, I am text'))).json.detail).toMatch(/not a TTF/);
+    expect((await call('POST', '/assets?kind=font', font.slice(0, font.length / 2))).json.detail).toMatch(/cut short/);
+  });
+
+  it('takes .hdr and .exr environments', async () => {
+    for (const bytes of [encodeHdr(environment()), encodeExr(environment())]) {
+      expect((await call('POST', '/assets?kind=surround&name=env', bytes)).status).toBe(201);
+    }
+  });
+
+  it('refuses environments with pixels that are not numbers, of the wrong shape or cut short, saying where', async () => {
+    const nan = await call('POST', '/assets?kind=surround', encodeExr(environment([NaN, 1, 1])));
+    expect(nan.status).toBe(422);
+    expect(nan.json.detail).toBe('pixel 5, 0 is not a number');
+    const square = { width: 16, height: 16, data: new Float32Array(16 * 16 * 4) };
+    expect((await call('POST', '/assets?kind=surround', encodeExr(square))).json.detail).toMatch(/twice as wide/);
+    const whole = encodeExr(environment());
+    expect((await call('POST', '/assets?kind=surround', whole.slice(0, whole.length / 2))).status).toBe(422);
+    expect((await call('POST', '/assets?kind=surround', new Uint8Array([0x89, 0x50, 0x4e, 0x47]))).json.detail).toMatch(/neither/);
+  });
+});
+
+describe('proofs', () => {
+  it('keeps a PNG with the state that made it', async () => {
+    const document = project('Proofed');
+    const { id } = (await call('POST', '/projects', { document })).json;
+    const png = new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 1]);
+    const picture = (await call('POST', '/assets?kind=proof&name=p', png)).json.hash;
+    const proof = { name: 'First', look: document.looks[0].id, shot: document.shots[0].id, picture, width: 4, height: 2, samples: 8, seed: 1, renderer: 'r', document };
+    const kept = await call('POST', `/projects/${id}/proofs`, proof);
+    expect(kept.status).toBe(201);
+    expect((await call('GET', `/projects/${id}/proofs`)).json).toHaveLength(1);
+    expect((await call('GET', `/projects/${id}/proofs/${kept.json.id}/document`)).json).toEqual(document);
+    expect((await call('POST', `/projects/${id}/proofs`, { ...proof, samples: 0 })).json.problems[0]).toMatch(/samples/);
+    expect((await call('POST', `/projects/${id}/proofs`, { ...proof, picture: 'b'.repeat(64) })).status).toBe(404);
+  });
+});

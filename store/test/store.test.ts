@@ -1,0 +1,132 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { newProject } from '@wemlox/core/src/document/index.ts';
+import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
+import {
+  ConflictError,
+  createProject,
+  keepProof,
+  listProjects,
+  listProofs,
+  migrate,
+  MissingError,
+  proofDocument,
+  putAsset,
+  readAsset,
+  readProject,
+  readRevision,
+  saveProject,
+  setDeleted,
+  setProofDeleted,
+  sha256,
+} from '../src/index.ts';
+import { freshDatabase } from './freshDatabase.ts';
+
+const project = (name: string) => newProject(name, 'WORD', structuredClone(READY_FINISHES.slice(0, 2)));
+let db: Awaited<ReturnType<typeof freshDatabase>>;
+beforeAll(async () => {
+  db = await freshDatabase();
+});
+afterAll(() => db.end());
+
+describe('projects', () => {
+  it('migrates again without harm', async () => {
+    await migrate(db.url);
+    expect(await listProjects(db.pool)).toEqual([]);
+  });
+
+  it('keeps every version, in order', async () => {
+    const first = project('Hull');
+    const { id } = await createProject(db.pool, first);
+    const second = { ...first, name: 'Hull, wider' };
+    expect((await saveProject(db.pool, id, 1, second)).version).toBe(2);
+    expect(await readProject(db.pool, id)).toEqual({ id, version: 2, document: second });
+    const { rows } = await db.pool.query(
+      'SELECT id, version, document FROM revisions WHERE project_id = $1 ORDER BY id',
+      [id],
+    );
+    expect(rows.map((r) => [r.version, r.document.name])).toEqual([
+      [1, 'Hull'],
+      [2, 'Hull, wider'],
+    ]);
+    expect(await readRevision(db.pool, id, rows[0].id)).toEqual(first);
+  });
+
+  it('tells the second of two savers, and loses neither version', async () => {
+    const { id } = await createProject(db.pool, project('Race'));
+    await saveProject(db.pool, id, 1, project('Theirs'));
+    const conflict = await saveProject(db.pool, id, 1, project('Mine')).catch((e: unknown) => e);
+    expect(conflict).toBeInstanceOf(ConflictError);
+    const { current, keptAs } = conflict as ConflictError;
+    expect(current.document.name).toBe('Theirs');
+    expect((await readRevision(db.pool, id, keptAs)).name).toBe('Mine');
+    expect((await readProject(db.pool, id)).document.name).toBe('Theirs');
+  });
+
+  it('lets exactly one of many simultaneous savers win', async () => {
+    const { id } = await createProject(db.pool, project('Crowd'));
+    const results = await Promise.allSettled(
+      Array.from({ length: 12 }, (_, i) => saveProject(db.pool, id, 1, project(`Saver ${i}`))),
+    );
+    expect(results.filter((r) => r.status === 'fulfilled')).toHaveLength(1);
+    const { rows } = await db.pool.query('SELECT count(*)::int AS n FROM revisions WHERE project_id = $1', [id]);
+    expect(rows[0].n).toBe(13);
+  });
+
+  it('hides a deleted project and brings it back', async () => {
+    const { id } = await createProject(db.pool, project('Gone'));
+    await setDeleted(db.pool, id, true);
+    await expect(readProject(db.pool, id)).rejects.toBeInstanceOf(MissingError);
+    await expect(saveProject(db.pool, id, 1, project('No'))).rejects.toBeInstanceOf(MissingError);
+    await setDeleted(db.pool, id, false);
+    expect((await readProject(db.pool, id)).document.name).toBe('Gone');
+    await expect(setDeleted(db.pool, 'nowhere', true)).rejects.toBeInstanceOf(MissingError);
+  });
+});
+
+describe('assets', () => {
+  it('returns what was put, across chunk borders', async () => {
+    const bytes = new Uint8Array(2_500_000);
+    for (let i = 0; i < bytes.length; i++) bytes[i] = (i * 31 + (i >> 8)) & 255;
+    const line = await putAsset(db.pool, 'surround', 'big', bytes);
+    expect(line.hash).toBe(sha256(bytes));
+    const back = await readAsset(db.pool, line.hash);
+    expect(sha256(back.bytes)).toBe(line.hash);
+    expect(back.size).toBe(bytes.length);
+  });
+
+  it('keeps the same bytes once', async () => {
+    const bytes = new Uint8Array([1, 2, 3]);
+    await putAsset(db.pool, 'font', 'a', bytes);
+    await putAsset(db.pool, 'font', 'b', bytes);
+    const { rows } = await db.pool.query('SELECT name FROM assets WHERE hash = $1', [sha256(bytes)]);
+    expect(rows).toEqual([{ name: 'a' }]);
+  });
+});
+
+describe('proofs', () => {
+  it('keeps the exact state with the picture, hides and restores', async () => {
+    const document = project('Proofed');
+    const { id } = await createProject(db.pool, document);
+    const { hash } = await putAsset(db.pool, 'proof', 'p', new Uint8Array([9, 9]));
+    const kept = await keepProof(db.pool, id, {
+      name: 'One',
+      look: document.looks[0].id,
+      shot: document.shots[0].id,
+      picture: hash,
+      width: 10,
+      height: 5,
+      samples: 64,
+      seed: 4294967295,
+      renderer: 'test',
+      document,
+    });
+    expect(kept.seed).toBe(4294967295);
+    expect(await proofDocument(db.pool, id, kept.id)).toEqual(document);
+    expect((await listProjects(db.pool)).find((p) => p.id === id)).toMatchObject({ picture: hash, proofs: 1 });
+    await setProofDeleted(db.pool, id, kept.id, true);
+    expect(await listProofs(db.pool, id)).toEqual([]);
+    await setProofDeleted(db.pool, id, kept.id, false);
+    expect(await listProofs(db.pool, id)).toEqual([kept]);
+    await expect(keepProof(db.pool, 'nowhere', { ...kept, document })).rejects.toBeInstanceOf(MissingError);
+  });
+});

@@ -1,0 +1,67 @@
+/** Document → solids → scene → ray tree, in memory that the tracers share. */
+import 'reflect-metadata';
+import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
+import { buildRayScene, kernelMemory } from '@wemlox/core/src/trace/kernel.ts';
+import { ScenePreparer } from '@wemlox/core/src/trace/pathTracer.ts';
+import { compileKernel, webSources } from './files.ts';
+import type { RayMemory, SceneReply, SceneRequest } from './messages.ts';
+
+const maker = new SceneMaker(webSources, true);
+const preparer = new ScenePreparer();
+const kernel = compileKernel();
+/** How many tracers will share the tree: the worker is named after it. */
+const lanes = Number(self.name) || 1;
+
+/** Two memories take turns, so that tracers on the last tree are not disturbed by the next. */
+const memories = [kernelMemory(true), kernelMemory(true)];
+let rays: RayMemory | null = null;
+let builtFrom: Float32Array | null = null;
+
+async function make(request: SceneRequest): Promise<SceneReply> {
+  const { scene, solids, problems, spent } = await maker.make(request.project, request.look, request.shot);
+  const started = performance.now();
+  if (builtFrom !== scene.positions || !rays) {
+    const version: number = (rays?.version ?? 0) + 1;
+    const memory = memories[version % 2];
+    const module = await kernel;
+    rays = {
+      module,
+      memory,
+      layout: buildRayScene(module, memory, scene.positions, scene.geometryTriangles, lanes),
+      version,
+    };
+    builtFrom = scene.positions;
+  }
+  const prepared = preparer.prepare(scene, true);
+  return {
+    seq: request.seq,
+    prepared,
+    rays,
+    problems,
+    spent: { ...spent, tree: performance.now() - started },
+    blocks: solids.map(({ block, letters, bounds, scale }) => ({
+      block,
+      bounds,
+      scale,
+      letters: letters.map(({ letter, text, missing, outline, x, y, advance }) => ({
+        block,
+        letter,
+        text,
+        missing,
+        outline,
+        x,
+        y,
+        advance,
+      })),
+    })),
+  };
+}
+
+/** The reply to a request; failures are replies too. */
+export async function replyTo(request: SceneRequest): Promise<SceneReply> {
+  try {
+    return await make(request);
+  } catch (error) {
+    return { seq: request.seq, failed: error instanceof Error ? error.message : String(error) };
+  }
+}
