@@ -6,6 +6,8 @@ import type { Box } from './camera.ts';
 /** How far a piece reaches, in sizes of the type and at least in metres. */
 const REACH = 40;
 const LEAST_REACH = 20;
+/** Flat parts are split at these shares of their reach: small triangles where precision matters. */
+const SPLITS = [-1, -1 / 5, -1 / 25, 1 / 25, 1 / 5, 1];
 /** Chords of the backdrop's quarter circle. */
 const SWEEP = 32;
 
@@ -23,20 +25,17 @@ export function pieceTriangles(piece: Piece, type: Box): Soup {
   /** The section in the y–z plane, from the front to the top, with a normal at each point. */
   let section: { y: number; z: number; ny: number; nz: number }[];
   if (piece.kind === 'floor') {
-    section = [
-      { y: piece.at, z: cz + reach, ny: 1, nz: 0 },
-      { y: piece.at, z: cz - reach, ny: 1, nz: 0 },
-    ];
+    section = SPLITS.map((share) => ({ y: piece.at, z: cz - share * reach, ny: 1, nz: 0 }));
   } else if (piece.kind === 'wall') {
-    section = [
-      { y: type.min[1] - reach, z: piece.at, ny: 0, nz: 1 },
-      { y: type.max[1] + reach, z: piece.at, ny: 0, nz: 1 },
-    ];
+    const cy = (type.min[1] + type.max[1]) / 2;
+    section = SPLITS.map((share) => ({ y: cy + share * reach, z: piece.at, ny: 0, nz: 1 }));
   } else {
     // a floor under the type that sweeps up into a wall behind it at z = at
     const floor = type.min[1];
     const radius = Math.max(0.05, 1.2 * (type.max[1] - type.min[1]));
-    section = [{ y: floor, z: cz + reach, ny: 1, nz: 0 }];
+    section = SPLITS.map((share) => cz - share * reach)
+      .filter((z) => z > piece.at + radius)
+      .map((z) => ({ y: floor, z, ny: 1, nz: 0 }));
     for (let i = 0; i <= SWEEP; i++) {
       const a = (Math.PI / 2) * (i / SWEEP);
       section.push({
@@ -46,12 +45,17 @@ export function pieceTriangles(piece: Piece, type: Box): Soup {
         nz: sin(a),
       });
     }
-    section.push({ y: type.max[1] + reach, z: piece.at, ny: 0, nz: 1 });
+    const top = floor + radius;
+    for (const share of SPLITS)
+      if (share > 0) section.push({ y: top + share * reach, z: piece.at, ny: 0, nz: 1 });
   }
-  return extrude(section, cx - reach, cx + reach);
+  return extrude(
+    section,
+    SPLITS.map((share) => cx + share * reach),
+  );
 }
 
-function extrude(section: { y: number; z: number; ny: number; nz: number }[], x0: number, x1: number): Soup {
+function extrude(section: { y: number; z: number; ny: number; nz: number }[], across: number[]): Soup {
   const positions: number[] = [];
   const normals: number[] = [];
   const corner = (x: number, p: { y: number; z: number; ny: number; nz: number }) => {
@@ -60,12 +64,15 @@ function extrude(section: { y: number; z: number; ny: number; nz: number }[], x0
   };
   for (let i = 1; i < section.length; i++) {
     const [a, b] = [section[i - 1], section[i]];
-    corner(x0, a);
-    corner(x1, a);
-    corner(x1, b);
-    corner(x0, a);
-    corner(x1, b);
-    corner(x0, b);
+    for (let k = 1; k < across.length; k++) {
+      const [x0, x1] = [across[k - 1], across[k]];
+      corner(x0, a);
+      corner(x1, a);
+      corner(x1, b);
+      corner(x0, a);
+      corner(x1, b);
+      corner(x0, b);
+    }
   }
   return { positions: Float32Array.from(positions), normals: Float32Array.from(normals) };
 }

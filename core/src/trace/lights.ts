@@ -210,7 +210,7 @@ export class Lights {
     return this.colour[i * 3 + channel];
   }
 
-  /** Whether a ray along d meets the shining side of area light `i`; the cosine, or 0. */
+  /** Cosine at which a ray along d meets the shining side of area light `i`; negative on its back. */
   facing(i: number, dx: number, dy: number, dz: number): number {
     const k = i * 3;
     return -(dx * this.forward[k] + dy * this.forward[k + 1] + dz * this.forward[k + 2]);

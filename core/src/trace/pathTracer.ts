@@ -15,8 +15,11 @@ import { draw, pixelSeed, point } from './sampler.ts';
 import { evaluate, F, RECORD, sample, scattered, weigh } from './surface.ts';
 import type { TraceView } from './view.ts';
 
-/** Ray origins are lifted off the surface by this share of their largest coordinate. */
-const LIFT = 4e-6;
+/**
+ * Ray origins are lifted off the surface by this share of the triangle's extent and of their own coordinates:
+ * single-precision intersection errs in proportion to both.
+ */
+const LIFT = 2e-6;
 const LEAST_LIFT = 2e-7;
 const FAR = 1e30;
 /** Bounces before Russian roulette may end a path, and the greatest chance to go on. */
@@ -178,8 +181,8 @@ export class PathTracer {
         if (depth > 0) {
           const light = lights.areaOf[(triangle - geometryTriangles) >> 1];
           const facing = lights.facing(light, dx, dy, dz);
-          if (facing < 0) {
-            const density = lights.densityOf(light, lightSum, ox, oy, oz, t, -facing);
+          if (facing > 0) {
+            const density = lights.densityOf(light, lightSum, ox, oy, oz, t, facing);
             const w = bouncePdf > 0 ? bouncePdf / (bouncePdf + density) : 1;
             red += tr * w * lights.radiance(light, 0);
             green += tg * w * lights.radiance(light, 1);
@@ -321,7 +324,13 @@ export class PathTracer {
       wy *= wl;
       wz *= wl;
 
-      const big = Math.max(Math.abs(x), Math.abs(y), Math.abs(z));
+      const big = Math.max(
+        Math.abs(x),
+        Math.abs(y),
+        Math.abs(z),
+        Math.abs(e1x) + Math.abs(e1y) + Math.abs(e1z),
+        Math.abs(e2x) + Math.abs(e2y) + Math.abs(e2z),
+      );
       const lift = big * LIFT + LEAST_LIFT;
       const pair = 1 + depth * PAIRS;
 
