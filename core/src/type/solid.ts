@@ -9,6 +9,9 @@ import { inset } from './region.ts';
 import { raisedRidges } from './ridge.ts';
 import { triangulate } from './triangulate.ts';
 
+/** Bevels narrower than this, thousandths of an em, are upright: less than an offset can tell from rounding. */
+const LEAST_WIDTH = 0.05;
+
 /** Shape of a solid, all in the unit of the outline. The back lies at z = 0, the front at z = depth. */
 export interface SolidShape {
   depth: number;
@@ -234,8 +237,15 @@ export function buildSolid(region: Contour[], shape: SolidShape): Solid {
   // bevels that together are deeper than the letter share its depth in proportion
   const wanted = shape.front.height + shape.back.height;
   const share = wanted > shape.depth ? shape.depth / wanted : 1;
-  const front = { ...shape.front, height: shape.front.height * share };
-  const back = { ...shape.back, height: shape.back.height * share };
+  const fitted = (bevel: SolidShape['front']) => ({
+    ...bevel,
+    width: bevel.width < LEAST_WIDTH ? 0 : bevel.width,
+    height: bevel.height * share,
+    // each segment steps inward by what an offset can tell
+    segments: Math.max(1, Math.min(bevel.segments, Math.floor(Math.sqrt(bevel.width / LEAST_WIDTH)))),
+  });
+  const front = fitted(shape.front);
+  const back = fitted(shape.back);
   const [frontBevel, frontFace] = cap(outline, region, front, front.width);
   const [backBevel, backFace] = cap(outline, region, back, back.width);
   const side = new Sheet();

@@ -1,0 +1,85 @@
+import { execFile } from 'node:child_process';
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { promisify } from 'node:util';
+import { decode } from 'fast-png';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { packProject, type Project } from '@wemlox/core/src/document/index.ts';
+import { readSurroundPicture } from '@wemlox/core/src/picture/files.ts';
+import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
+import { readOrder, UsageError } from '../src/order.ts';
+import { diskSources } from '../src/sources.ts';
+import { traceScene } from '../src/threads.ts';
+
+const run = promisify(execFile);
+const MAIN = fileURLToPath(new URL('../src/main.ts', import.meta.url));
+const demo = async () =>
+  (JSON.parse(await readFile(new URL('../../demo/data/ostrel.json', import.meta.url), 'utf8')) as { project: Project }).project;
+const sources = diskSources(() => Promise.reject(new Error('no assets')));
+
+let folder: string;
+let file: string;
+beforeAll(async () => {
+  folder = await mkdtemp(join(tmpdir(), 'wemlox-'));
+  file = join(folder, 'ostrel.wemlox');
+  await writeFile(file, packProject({ project: await demo(), assets: [] }));
+});
+afterAll(() => rm(folder, { recursive: true }));
+
+const render = (...args: string[]) =>
+  run(process.execPath, ['--import', 'tsx', MAIN, ...args]).then(
+    ({ stderr }) => ({ code: 0, stderr }),
+    (error: { code: number; stderr: string }) => ({ code: error.code, stderr: error.stderr }),
+  );
+
+describe('threads', () => {
+  it('trace the same picture bit for bit, whatever their number and passes', async () => {
+    const project = await demo();
+    const { scene } = await new SceneMaker(sources, true).make(project, 'signal-lit', 'front');
+    const options = { width: 70, height: 44, samples: 6, seed: 3 };
+    const one = await traceScene(scene, { ...options, threads: 1 });
+    const two = await traceScene(scene, { ...options, threads: 2 });
+    expect(Buffer.from(two.film.sums.buffer).equals(Buffer.from(one.film.sums.buffer))).toBe(true);
+    const other = await traceScene(scene, { ...options, threads: 2, seed: 4 });
+    expect(Buffer.from(other.film.sums.buffer).equals(Buffer.from(one.film.sums.buffer))).toBe(false);
+  });
+});
+
+describe('./wemlox render', () => {
+  it('writes the same float EXR for the same order, and PNG of the size asked for', async () => {
+    const [a, b, c] = ['a.exr', 'b.exr', 'c.png'].map((n) => join(folder, n));
+    const order = ['--size', '64x32', '--samples', '4', '--seed', '9', '--look', 'Gold leaf'];
+    expect((await render(file, '-o', a, ...order, '--threads', '1')).code).toBe(0);
+    expect((await render(file, '-o', b, ...order, '--threads', '2')).code).toBe(0);
+    const [first, second] = [await readFile(a), await readFile(b)];
+    expect(first.equals(second)).toBe(true);
+    const { width, height, data } = readSurroundPicture(new Uint8Array(first));
+    expect([width, height]).toEqual([64, 32]);
+    expect(data.some((v) => v > 0.2)).toBe(true);
+    expect((await render(file, '-o', c, ...order)).code).toBe(0);
+    expect(decode(await readFile(c))).toMatchObject({ width: 64, height: 32, depth: 16 });
+  });
+
+  it('ends with 1 and one line on bad input, with 2 on a wrong call', async () => {
+    const out = join(folder, 'x.exr');
+    expect(await render(join(folder, 'none.wemlox'), '-o', out)).toEqual({ code: 1, stderr: expect.stringMatching(/^wemlox render: no such file: .*none\.wemlox\n$/) });
+    const broken = join(folder, 'broken.wemlox');
+    await writeFile(broken, 'not a zip');
+    expect((await render(broken, '-o', out)).code).toBe(1);
+    expect(await render(file, '-o', out, '--look', 'Nothing')).toEqual({ code: 1, stderr: expect.stringContaining('Dusk chrome, Gold leaf, Signal lit') });
+    expect((await render(file)).code).toBe(2);
+    expect((await render(file, '-o', out, '--size', 'big')).stderr).toMatch(/--size takes WxH/);
+  });
+});
+
+describe('orders', () => {
+  it('have defaults and bounds', () => {
+    expect(readOrder(['a.wemlox', '-o', 'b.exr'])).toMatchObject({ samples: 256, seed: 1, size: null, noise: 0 });
+    expect(readOrder(['a', '-o', 'b.png', '--noise', '0.02']).samples).toBe(65536);
+    for (const bad of [['a'], ['a', '-o', 'b.jpg'], ['a', '-o', 'b.exr', '--samples', '0'], ['a', '-o', 'b.exr', '--what'], ['a', 'b', '-o', 'c.exr'], ['a', '-o', 'b.exr', '--size', '0x5']]) {
+      expect(() => readOrder(bad), bad.join(' ')).toThrow(UsageError);
+    }
+  });
+});
