@@ -1,0 +1,26 @@
+/** ./wemlox bench [rays|paths] [--json FILE] [--dump DIR] */
+import 'reflect-metadata';
+import { writeFile } from 'node:fs/promises';
+import { parseArgs } from 'node:util';
+import { benchPaths } from './paths.ts';
+import { benchRays } from './rays.ts';
+import { print, type Report } from './report.ts';
+
+const { values, positionals } = parseArgs({
+  allowPositionals: true,
+  options: { json: { type: 'string' }, dump: { type: 'string' } },
+});
+const BENCHES: Record<string, () => Promise<Report>> = { rays: () => benchRays(values.dump), paths: benchPaths };
+const wanted = positionals.length > 0 ? positionals : Object.keys(BENCHES);
+const unknown = wanted.find((name) => !BENCHES[name]);
+if (unknown) {
+  process.stderr.write(`wemlox bench: no bench "${unknown}"; there are ${Object.keys(BENCHES).join(', ')}\n`);
+  process.exit(2);
+}
+const reports: Report[] = [];
+for (const name of wanted) {
+  const report = await BENCHES[name]();
+  print(report);
+  reports.push(report);
+}
+if (values.json) await writeFile(values.json, JSON.stringify(reports.length === 1 ? reports[0] : reports, null, 1));

@@ -1,0 +1,25 @@
+/** The scene all benches measure on: a chrome word on a floor at dusk. */
+import { newProject, type Project } from '@wemlox/core/src/document/index.ts';
+import { readyFinish } from '@wemlox/core/src/finish/readyFinishes.ts';
+import type { RenderScene } from '@wemlox/core/src/scene/renderScene.ts';
+import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
+import { frontView, standingHeight } from '@wemlox/core/src/stage/camera.ts';
+import { diskSources } from '../sources.ts';
+
+export const newMaker = () => new SceneMaker(diskSources(() => Promise.reject(new Error('no assets'))), true);
+
+/** Width, height and bounces the figures are given for. */
+export const FIGURE = { width: 480, height: 300, bounces: 5 };
+
+export async function chromeWord(text = 'OSTREL', maker = newMaker()): Promise<{ project: Project; scene: RenderScene }> {
+  const project = newProject('Bench', text, ['hull-chrome', 'deck-matte'].map(readyFinish));
+  const [look] = project.looks;
+  const [shot] = project.shots;
+  look.surround = { source: 'painted', id: 'wheelhouse-dusk', name: 'Wheelhouse dusk', stops: 0, turn: 0, seen: true };
+  shot.bounces = FIGURE.bounces;
+  const first = await maker.make(project, look.id, shot.id);
+  project.blocks[0].place.position[1] = standingHeight(first.solids[0].bounds!, 0);
+  const standing = await maker.make(project, look.id, shot.id);
+  shot.camera = frontView(shot, standing.scene.typeBox);
+  return { project, scene: (await maker.make(project, look.id, shot.id)).scene };
+}
