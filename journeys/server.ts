@@ -3,7 +3,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { createServer } from 'node:net';
 import { fileURLToPath } from 'node:url';
-import { createDatabase } from '../store/test/freshDatabase.ts';
+import { createDatabase } from '../store/test/createDatabase.ts';
 
 const MAIN = fileURLToPath(new URL('../server/src/main.ts', import.meta.url));
 const ROOT = fileURLToPath(new URL('..', import.meta.url));

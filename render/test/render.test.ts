@@ -16,7 +16,11 @@ import { traceScene } from '../src/threads.ts';
 const run = promisify(execFile);
 const MAIN = fileURLToPath(new URL('../src/main.ts', import.meta.url));
 const demo = async () =>
-  (JSON.parse(await readFile(new URL('../../demo/data/ostrel.json', import.meta.url), 'utf8')) as { project: Project }).project;
+  (
+    JSON.parse(await readFile(new URL('../../demo/data/ostrel.json', import.meta.url), 'utf8')) as {
+      project: Project;
+    }
+  ).project;
 const sources = diskSources(() => Promise.reject(new Error('no assets')));
 
 let folder: string;
@@ -64,11 +68,17 @@ describe('./wemlox render', () => {
 
   it('ends with 1 and one line on bad input, with 2 on a wrong call', async () => {
     const out = join(folder, 'x.exr');
-    expect(await render(join(folder, 'none.wemlox'), '-o', out)).toEqual({ code: 1, stderr: expect.stringMatching(/^wemlox render: no such file: .*none\.wemlox\n$/) });
+    expect(await render(join(folder, 'none.wemlox'), '-o', out)).toEqual({
+      code: 1,
+      stderr: expect.stringMatching(/^wemlox render: no such file: .*none\.wemlox\n$/),
+    });
     const broken = join(folder, 'broken.wemlox');
     await writeFile(broken, 'not a zip');
     expect((await render(broken, '-o', out)).code).toBe(1);
-    expect(await render(file, '-o', out, '--look', 'Nothing')).toEqual({ code: 1, stderr: expect.stringContaining('Dusk chrome, Gold leaf, Signal lit') });
+    expect(await render(file, '-o', out, '--look', 'Nothing')).toEqual({
+      code: 1,
+      stderr: expect.stringContaining('Dusk chrome, Gold leaf, Signal lit'),
+    });
     expect((await render(file)).code).toBe(2);
     expect((await render(file, '-o', out, '--size', 'big')).stderr).toMatch(/--size takes WxH/);
   });
@@ -76,9 +86,21 @@ describe('./wemlox render', () => {
 
 describe('orders', () => {
   it('have defaults and bounds', () => {
-    expect(readOrder(['a.wemlox', '-o', 'b.exr'])).toMatchObject({ samples: 256, seed: 1, size: null, noise: 0 });
+    expect(readOrder(['a.wemlox', '-o', 'b.exr'])).toMatchObject({
+      samples: 256,
+      seed: 1,
+      size: null,
+      noise: 0,
+    });
     expect(readOrder(['a', '-o', 'b.png', '--noise', '0.02']).samples).toBe(65536);
-    for (const bad of [['a'], ['a', '-o', 'b.jpg'], ['a', '-o', 'b.exr', '--samples', '0'], ['a', '-o', 'b.exr', '--what'], ['a', 'b', '-o', 'c.exr'], ['a', '-o', 'b.exr', '--size', '0x5']]) {
+    for (const bad of [
+      ['a'],
+      ['a', '-o', 'b.jpg'],
+      ['a', '-o', 'b.exr', '--samples', '0'],
+      ['a', '-o', 'b.exr', '--what'],
+      ['a', 'b', '-o', 'c.exr'],
+      ['a', '-o', 'b.exr', '--size', '0x5'],
+    ]) {
       expect(() => readOrder(bad), bad.join(' ')).toThrow(UsageError);
     }
   });

@@ -19,7 +19,8 @@ const LARGEST_DOCUMENT = 16 * 1024 * 1024;
  * so the one worker that holds it may, and may then reach nothing but this server.
  */
 const SCENE_WORKER = /scene\.worker-[^/]*\.js$/;
-const SCENE_WORKER_POLICY = "default-src 'self'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'; connect-src 'self'";
+const SCENE_WORKER_POLICY =
+  "default-src 'self'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'; connect-src 'self'";
 
 /** @param page folder of the built page */
 export function createApp(pool: Pool, log: Logger, page: string): Express {

@@ -32,10 +32,16 @@ const call = async (method: string, path: string, body?: unknown) => {
   const response = await fetch(base + path, {
     method,
     body: body === undefined ? undefined : bytes ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body),
-    headers: body === undefined ? {} : { 'Content-Type': bytes ? 'application/octet-stream' : 'application/json' },
+    headers:
+      body === undefined ? {} : { 'Content-Type': bytes ? 'application/octet-stream' : 'application/json' },
   });
   const text = await response.text();
-  return { status: response.status, type: response.headers.get('content-type') ?? '', headers: response.headers, json: text ? JSON.parse(text) : null };
+  return {
+    status: response.status,
+    type: response.headers.get('content-type') ?? '',
+    headers: response.headers,
+    json: text ? JSON.parse(text) : null,
+  };
 };
 
 /** A small float environment with one pixel of choice. */
@@ -45,7 +51,9 @@ const environment = (pixel: number[] = [1, 1, 1]) => {
   return { width: 32, height: 16, data };
 };
 const font = new Uint8Array(
-  readFileSync(new URL('../../node_modules/@fontsource/anton/files/anton-latin-400-normal.woff2', import.meta.url)),
+  readFileSync(
+    new URL('../../node_modules/@fontsource/anton/files/anton-latin-400-normal.woff2', import.meta.url),
+  ),
 );
 
 describe('projects', () => {
@@ -53,7 +61,10 @@ describe('projects', () => {
     const made = await call('POST', '/projects', { document: project() });
     expect(made.status).toBe(201);
     const path = `/projects/${made.json.id}`;
-    expect((await call('PUT', path, { version: 1, document: project('Two') })).json).toEqual({ id: made.json.id, version: 2 });
+    expect((await call('PUT', path, { version: 1, document: project('Two') })).json).toEqual({
+      id: made.json.id,
+      version: 2,
+    });
     const stale = await call('PUT', path, { version: 1, document: project('Late') });
     expect(stale.status).toBe(409);
     expect(stale.type).toContain('application/problem+json');
@@ -80,7 +91,11 @@ describe('projects', () => {
   it('answers what is not there, not JSON, or not an API with problem details', async () => {
     expect((await call('GET', '/projects/nowhere')).status).toBe(404);
     expect((await call('GET', '/nothing')).json).toMatchObject({ status: 404, title: 'Refused' });
-    const broken = await fetch(`${base}/projects`, { method: 'POST', body: '{', headers: { 'Content-Type': 'application/json' } });
+    const broken = await fetch(`${base}/projects`, {
+      method: 'POST',
+      body: '{',
+      headers: { 'Content-Type': 'application/json' },
+    });
     expect(broken.status).toBe(400);
   });
 
@@ -129,8 +144,12 @@ describe('uploads', () => {
   });
 
   it('refuses what is not a font, and a font cut short', async () => {
-    expect((await call('POST', '/assets?kind=font', new TextEncoder().encode('hello, I am text'))).json.detail).toMatch(/not a TTF/);
-    expect((await call('POST', '/assets?kind=font', font.slice(0, font.length / 2))).json.detail).toMatch(/cut short/);
+    expect(
+      (await call('POST', '/assets?kind=font', new TextEncoder().encode('hello, I am text'))).json.detail,
+    ).toMatch(/not a TTF/);
+    expect((await call('POST', '/assets?kind=font', font.slice(0, font.length / 2))).json.detail).toMatch(
+      /cut short/,
+    );
   });
 
   it('takes .hdr and .exr environments', async () => {
@@ -144,10 +163,14 @@ describe('uploads', () => {
     expect(nan.status).toBe(422);
     expect(nan.json.detail).toBe('pixel 5, 0 is not a number');
     const square = { width: 16, height: 16, data: new Float32Array(16 * 16 * 4) };
-    expect((await call('POST', '/assets?kind=surround', encodeExr(square))).json.detail).toMatch(/twice as wide/);
+    expect((await call('POST', '/assets?kind=surround', encodeExr(square))).json.detail).toMatch(
+      /twice as wide/,
+    );
     const whole = encodeExr(environment());
     expect((await call('POST', '/assets?kind=surround', whole.slice(0, whole.length / 2))).status).toBe(422);
-    expect((await call('POST', '/assets?kind=surround', new Uint8Array([0x89, 0x50, 0x4e, 0x47]))).json.detail).toMatch(/neither/);
+    expect(
+      (await call('POST', '/assets?kind=surround', new Uint8Array([0x89, 0x50, 0x4e, 0x47]))).json.detail,
+    ).toMatch(/neither/);
   });
 });
 
@@ -157,12 +180,27 @@ describe('proofs', () => {
     const { id } = (await call('POST', '/projects', { document })).json;
     const png = new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 1]);
     const picture = (await call('POST', '/assets?kind=proof&name=p', png)).json.hash;
-    const proof = { name: 'First', look: document.looks[0].id, shot: document.shots[0].id, picture, width: 4, height: 2, samples: 8, seed: 1, renderer: 'r', document };
+    const proof = {
+      name: 'First',
+      look: document.looks[0].id,
+      shot: document.shots[0].id,
+      picture,
+      width: 4,
+      height: 2,
+      samples: 8,
+      seed: 1,
+      renderer: 'r',
+      document,
+    };
     const kept = await call('POST', `/projects/${id}/proofs`, proof);
     expect(kept.status).toBe(201);
     expect((await call('GET', `/projects/${id}/proofs`)).json).toHaveLength(1);
     expect((await call('GET', `/projects/${id}/proofs/${kept.json.id}/document`)).json).toEqual(document);
-    expect((await call('POST', `/projects/${id}/proofs`, { ...proof, samples: 0 })).json.problems[0]).toMatch(/samples/);
-    expect((await call('POST', `/projects/${id}/proofs`, { ...proof, picture: 'b'.repeat(64) })).status).toBe(404);
+    expect((await call('POST', `/projects/${id}/proofs`, { ...proof, samples: 0 })).json.problems[0]).toMatch(
+      /samples/,
+    );
+    expect((await call('POST', `/projects/${id}/proofs`, { ...proof, picture: 'b'.repeat(64) })).status).toBe(
+      404,
+    );
   });
 });

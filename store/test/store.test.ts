@@ -68,7 +68,9 @@ describe('projects', () => {
       Array.from({ length: 12 }, (_, i) => saveProject(db.pool, id, 1, project(`Saver ${i}`))),
     );
     expect(results.filter((r) => r.status === 'fulfilled')).toHaveLength(1);
-    const { rows } = await db.pool.query('SELECT count(*)::int AS n FROM revisions WHERE project_id = $1', [id]);
+    const { rows } = await db.pool.query('SELECT count(*)::int AS n FROM revisions WHERE project_id = $1', [
+      id,
+    ]);
     expect(rows[0].n).toBe(13);
   });
 
@@ -122,7 +124,10 @@ describe('proofs', () => {
     });
     expect(kept.seed).toBe(4294967295);
     expect(await proofDocument(db.pool, id, kept.id)).toEqual(document);
-    expect((await listProjects(db.pool)).find((p) => p.id === id)).toMatchObject({ picture: hash, proofs: 1 });
+    expect((await listProjects(db.pool)).find((p) => p.id === id)).toMatchObject({
+      picture: hash,
+      proofs: 1,
+    });
     await setProofDeleted(db.pool, id, kept.id, true);
     expect(await listProofs(db.pool, id)).toEqual([]);
     await setProofDeleted(db.pool, id, kept.id, false);

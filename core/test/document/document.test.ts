@@ -16,7 +16,9 @@ import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
 
 const project = () => newProject('Ostrel', 'OSTREL', structuredClone([...READY_FINISHES]));
 const hex = async (bytes: Uint8Array) =>
-  [...new Uint8Array(await crypto.subtle.digest('SHA-256', new Uint8Array(bytes)))].map((b) => b.toString(16).padStart(2, '0')).join('');
+  [...new Uint8Array(await crypto.subtle.digest('SHA-256', new Uint8Array(bytes)))]
+    .map((b) => b.toString(16).padStart(2, '0'))
+    .join('');
 
 describe('the door', () => {
   it('lets a new project through unchanged, with fields it does not know', () => {
@@ -86,7 +88,14 @@ describe('the finish chart', () => {
 
   it('puts what is dropped exactly where it is dropped, whatever was there', () => {
     // every order of cell, row, column and corner drops against a plain table
-    const targets = [{}, { letter: 'l2' }, { zone: 'side' as const }, { letter: 'l1', zone: 'side' as const }, { letter: 'l2', zone: 'front' as const }, { block: 'b' }];
+    const targets = [
+      {},
+      { letter: 'l2' },
+      { zone: 'side' as const },
+      { letter: 'l1', zone: 'side' as const },
+      { letter: 'l2', zone: 'front' as const },
+      { block: 'b' },
+    ];
     let seed = 5;
     const pick = (n: number) => (seed = (seed * 48271) % 2147483647) % n;
     for (let run = 0; run < 300; run++) {
@@ -108,7 +117,8 @@ describe('the finish chart', () => {
 
   it('stays short however often one cell is painted', () => {
     let chart: ChartRule[] = [];
-    for (let i = 0; i < 50; i++) chart = withRule(chart, { block: 'b', letter: 'l1', zone: 'front' }, `f${i}`);
+    for (let i = 0; i < 50; i++)
+      chart = withRule(chart, { block: 'b', letter: 'l1', zone: 'front' }, `f${i}`);
     expect(chart).toHaveLength(1);
   });
 });
@@ -128,7 +138,8 @@ describe('the .wemlox file', () => {
     const file = packProject({ project: project(), assets: [] });
     for (let cut = 0; cut < file.length; cut += Math.ceil(file.length / 25)) {
       const outcome = await unpackProject(file.slice(0, cut), hex).catch((error: unknown) => error);
-      if (!(outcome instanceof DocumentError)) expect(outcome).toMatchObject({ project: { name: 'Ostrel', blocks: [{ text: 'OSTREL' }] } });
+      if (!(outcome instanceof DocumentError))
+        expect(outcome).toMatchObject({ project: { name: 'Ostrel', blocks: [{ text: 'OSTREL' }] } });
     }
     // the first half of the document is not enough for anything
     for (let cut = 0; cut < file.length / 2; cut += Math.ceil(file.length / 40)) {
@@ -139,7 +150,10 @@ describe('the .wemlox file', () => {
   it('refuses an asset whose bytes are not its name', async () => {
     const p = project();
     p.blocks[0].font = { source: 'asset', id: 'f'.repeat(64), name: 'Own' };
-    const file = packProject({ project: p, assets: [{ hash: 'f'.repeat(64), name: 'Own', bytes: new Uint8Array(3) }] });
+    const file = packProject({
+      project: p,
+      assets: [{ hash: 'f'.repeat(64), name: 'Own', bytes: new Uint8Array(3) }],
+    });
     await expect(unpackProject(file, hex)).rejects.toThrow(/damaged/);
   });
 });

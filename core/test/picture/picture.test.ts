@@ -1,7 +1,13 @@
 import { decode } from 'fast-png';
 import { describe, expect, it } from 'vitest';
 import { encodeSrgb, fromHex, toHex, blackBody, luminance } from '../../src/maths/colour.ts';
-import { encodeExr, encodeHdr, encodePng, PictureError, readSurroundPicture } from '../../src/picture/files.ts';
+import {
+  encodeExr,
+  encodeHdr,
+  encodePng,
+  PictureError,
+  readSurroundPicture,
+} from '../../src/picture/files.ts';
 import { displayed, softShoulder, toneMapped16, toneMapped8 } from '../../src/picture/tone.ts';
 
 const plain = { exposure: 0, view: 'plain' } as const;
@@ -42,13 +48,19 @@ describe('display', () => {
   });
 
   it('takes the alpha out of half-covered pixels', () => {
-    expect([...toneMapped8(Float32Array.of(0.25, 0.25, 0.25, 0.5), plain)]).toEqual([...toneMapped8(Float32Array.of(0.5, 0.5, 0.5, 1), plain)].map((v, i) => (i === 3 ? 128 : v)));
+    expect([...toneMapped8(Float32Array.of(0.25, 0.25, 0.25, 0.5), plain)]).toEqual(
+      [...toneMapped8(Float32Array.of(0.5, 0.5, 0.5, 1), plain)].map((v, i) => (i === 3 ? 128 : v)),
+    );
     expect(toneMapped16(Float32Array.of(1, 1, 1, 1), plain)[0]).toBe(65535);
   });
 });
 
 describe('picture files', () => {
-  const picture = { width: 32, height: 16, data: Float32Array.from({ length: 32 * 16 * 4 }, (_, i) => (i % 4 === 3 ? 1 : (i * 0.37) % 50)) };
+  const picture = {
+    width: 32,
+    height: 16,
+    data: Float32Array.from({ length: 32 * 16 * 4 }, (_, i) => (i % 4 === 3 ? 1 : (i * 0.37) % 50)),
+  };
 
   it('EXR keeps floats exactly and HDR within its 8-bit mantissa', () => {
     const exr = readSurroundPicture(encodeExr(picture));
@@ -86,7 +98,8 @@ describe('colour', () => {
   });
 
   it('of black bodies has luminance one, warm below 6500 K and cool above', () => {
-    for (const kelvin of [1800, 3200, 5600, 9000, 20_000]) expect(luminance(...blackBody(kelvin))).toBeCloseTo(1, 9);
+    for (const kelvin of [1800, 3200, 5600, 9000, 20_000])
+      expect(luminance(...blackBody(kelvin))).toBeCloseTo(1, 9);
     const [r, , b] = blackBody(6504);
     expect(Math.abs(r / b - 1)).toBeLessThan(0.06);
     expect(blackBody(3000)[0]).toBeGreaterThan(blackBody(3000)[2]);

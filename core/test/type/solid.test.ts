@@ -10,7 +10,12 @@ import { openEdges, openShipped, volume } from './fixture.ts';
 
 beforeAll(() => loadRegions());
 
-const bevel = (width: number, height: number, profile: Profile, segments = 5) => ({ width, height, profile, segments });
+const bevel = (width: number, height: number, profile: Profile, segments = 5) => ({
+  width,
+  height,
+  profile,
+  segments,
+});
 const contour = (...xy: number[]): Contour => Float64Array.from(xy);
 const square = (s: number) => [contour(0, 0, s, 0, s, s, 0, s)];
 
@@ -25,7 +30,11 @@ function flatArea(solid: Solid, zone: number): number {
 }
 
 describe('a square block', () => {
-  const shape: SolidShape = { depth: 40, front: bevel(10, 10, 'straight', 1), back: bevel(0, 0, 'straight', 1) };
+  const shape: SolidShape = {
+    depth: 40,
+    front: bevel(10, 10, 'straight', 1),
+    back: bevel(0, 0, 'straight', 1),
+  };
 
   it('has the volume and zones of a chamfered prism', () => {
     const solid = buildSolid(square(100), shape);
@@ -45,7 +54,11 @@ describe('a square block', () => {
   });
 
   it('shares its depth between bevels that together are deeper', () => {
-    const solid = buildSolid(square(100), { depth: 20, front: bevel(5, 30, 'round'), back: bevel(5, 10, 'cove') });
+    const solid = buildSolid(square(100), {
+      depth: 20,
+      front: bevel(5, 30, 'round'),
+      back: bevel(5, 10, 'cove'),
+    });
     expect(openEdges(solid.positions)).toBe(0);
     let top = -Infinity;
     for (let i = 2; i < solid.positions.length; i += 3) top = Math.max(top, solid.positions[i]);
@@ -53,7 +66,10 @@ describe('a square block', () => {
   });
 
   it('has normals of unit length that face outward', () => {
-    const { positions: p, normals: n } = buildSolid(square(100), { ...shape, front: bevel(10, 12, 'round', 8) });
+    const { positions: p, normals: n } = buildSolid(square(100), {
+      ...shape,
+      front: bevel(10, 12, 'round', 8),
+    });
     for (let t = 0; t < p.length; t += 9) {
       const e1 = [p[t + 3] - p[t], p[t + 4] - p[t + 1], p[t + 5] - p[t + 2]];
       const e2 = [p[t + 6] - p[t], p[t + 7] - p[t + 1], p[t + 8] - p[t + 2]];
@@ -69,31 +85,42 @@ describe('a square block', () => {
 describe('letters', () => {
   const word = 'RSOQ&@5ago%';
 
-  it.each(SHIPPED_FONTS.map((f) => f.id))('%s are watertight at every profile, past the ridge too', async (id) => {
-    const font = await openShipped(id);
-    let checked = 0;
-    for (const { glyph } of font.shape(word)) {
-      const region = merged(font.outline(glyph));
-      if (region.length === 0) continue;
-      for (const profile of PROFILES) {
-        for (const width of [0, 8, 90]) {
-          const solid = buildSolid(region, { depth: 150, front: bevel(width, 40, profile, 3), back: bevel(5, 5, 'straight', 1) });
-          expect(openEdges(solid.positions), `${id} glyph ${glyph} ${profile} ${width}`).toBe(0);
-          expect(volume(solid.positions)).toBeGreaterThan(0);
-          expect(volume(solid.positions)).toBeLessThan(areaOf(region) * 150 * 1.0001);
-          checked++;
+  it.each(SHIPPED_FONTS.map((f) => f.id))(
+    '%s are watertight at every profile, past the ridge too',
+    async (id) => {
+      const font = await openShipped(id);
+      let checked = 0;
+      for (const { glyph } of font.shape(word)) {
+        const region = merged(font.outline(glyph));
+        if (region.length === 0) continue;
+        for (const profile of PROFILES) {
+          for (const width of [0, 8, 90]) {
+            const solid = buildSolid(region, {
+              depth: 150,
+              front: bevel(width, 40, profile, 3),
+              back: bevel(5, 5, 'straight', 1),
+            });
+            expect(openEdges(solid.positions), `${id} glyph ${glyph} ${profile} ${width}`).toBe(0);
+            expect(volume(solid.positions)).toBeGreaterThan(0);
+            expect(volume(solid.positions)).toBeLessThan(areaOf(region) * 150 * 1.0001);
+            checked++;
+          }
         }
       }
-    }
-    expect(checked).toBeGreaterThan(80);
-  });
+      expect(checked).toBeGreaterThan(80);
+    },
+  );
 
   it('keep their counters open', async () => {
     const font = await openShipped('alfa-slab-one');
     const [o] = font.shape('O');
     const region = merged(font.outline(o.glyph));
     expect(region).toHaveLength(2);
-    const solid = buildSolid(region, { depth: 100, front: bevel(10, 10, 'straight', 1), back: bevel(0, 0, 'straight', 1) });
+    const solid = buildSolid(region, {
+      depth: 100,
+      front: bevel(10, 10, 'straight', 1),
+      back: bevel(0, 0, 'straight', 1),
+    });
     expect(flatArea(solid, 0) / areaOf(inset(region, 10))).toBeCloseTo(1, 3);
   });
 
@@ -109,17 +136,26 @@ describe('any polygon', () => {
   it('becomes a watertight solid of no more than its prism', () => {
     const star = fc.array(fc.double({ min: 0.15, max: 1, noNaN: true }), { minLength: 3, maxLength: 24 });
     fc.assert(
-      fc.property(star, fc.double({ min: 0, max: 400, noNaN: true }), fc.constantFrom(...PROFILES), (radii, width, profile) => {
-        const points = radii.flatMap((r, i) => {
-          const a = (i / radii.length) * 2 * Math.PI;
-          return [500 * r * Math.cos(a), 500 * r * Math.sin(a)];
-        });
-        const region = merged([Float64Array.from(points)]);
-        if (region.length === 0) return;
-        const solid = buildSolid(region, { depth: 100, front: bevel(width, 60, profile, 3), back: bevel(width / 7, 10, 'straight', 1) });
-        expect(openEdges(solid.positions)).toBe(0);
-        expect(volume(solid.positions)).toBeLessThan(areaOf(region) * 100 * 1.001);
-      }),
+      fc.property(
+        star,
+        fc.double({ min: 0, max: 400, noNaN: true }),
+        fc.constantFrom(...PROFILES),
+        (radii, width, profile) => {
+          const points = radii.flatMap((r, i) => {
+            const a = (i / radii.length) * 2 * Math.PI;
+            return [500 * r * Math.cos(a), 500 * r * Math.sin(a)];
+          });
+          const region = merged([Float64Array.from(points)]);
+          if (region.length === 0) return;
+          const solid = buildSolid(region, {
+            depth: 100,
+            front: bevel(width, 60, profile, 3),
+            back: bevel(width / 7, 10, 'straight', 1),
+          });
+          expect(openEdges(solid.positions)).toBe(0);
+          expect(volume(solid.positions)).toBeLessThan(areaOf(region) * 100 * 1.001);
+        },
+      ),
       { numRuns: 150, seed: 11 },
     );
   });

@@ -8,7 +8,9 @@ describe('font files', () => {
     const woff2 = await OpenFont.open(fontBytes('lobster'));
     const plain = await OpenFont.open(await unwrapFont(fontBytes('lobster')));
     expect(plain.name).toBe('Lobster');
-    expect(plain.shape('Ost').map((g) => [g.glyph, g.advance])).toEqual(woff2.shape('Ost').map((g) => [g.glyph, g.advance]));
+    expect(plain.shape('Ost').map((g) => [g.glyph, g.advance])).toEqual(
+      woff2.shape('Ost').map((g) => [g.glyph, g.advance]),
+    );
   });
 
   it('refuse what is not a font, with the reason', async () => {

@@ -10,7 +10,10 @@ const { values, positionals } = parseArgs({
   allowPositionals: true,
   options: { json: { type: 'string' }, dump: { type: 'string' } },
 });
-const BENCHES: Record<string, () => Promise<Report>> = { rays: () => benchRays(values.dump), paths: benchPaths };
+const BENCHES: Record<string, () => Promise<Report>> = {
+  rays: () => benchRays(values.dump),
+  paths: benchPaths,
+};
 const wanted = positionals.length > 0 ? positionals : Object.keys(BENCHES);
 const unknown = wanted.find((name) => !BENCHES[name]);
 if (unknown) {
@@ -23,4 +26,5 @@ for (const name of wanted) {
   print(report);
   reports.push(report);
 }
-if (values.json) await writeFile(values.json, JSON.stringify(reports.length === 1 ? reports[0] : reports, null, 1));
+if (values.json)
+  await writeFile(values.json, JSON.stringify(reports.length === 1 ? reports[0] : reports, null, 1));

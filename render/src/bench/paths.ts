@@ -32,7 +32,11 @@ export async function benchPaths(): Promise<Report> {
         spread: [Math.min(...ratios), Math.max(...ratios)],
         unit: 'rays/s',
       },
-      alone('CPU time a sample, one thread', 's', one.map((o) => o.cpuSeconds / SAMPLES)),
+      alone(
+        'CPU time a sample, one thread',
+        's',
+        one.map((o) => o.cpuSeconds / SAMPLES),
+      ),
       alone('speed-up from one to two threads', '×', speedUps),
     ],
   };

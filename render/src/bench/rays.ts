@@ -59,7 +59,16 @@ export async function benchRays(dump: string | undefined): Promise<Report> {
     const l = Math.hypot(...d);
     const direction = d.map((v) => v / l);
     if (i < RAYS) sets.primary.set([...frame.position, 0, ...direction, FAR], i * FLOATS);
-    const hit = kernel.closest(frame.position[0], frame.position[1], frame.position[2], 0, direction[0], direction[1], direction[2], FAR);
+    const hit = kernel.closest(
+      frame.position[0],
+      frame.position[1],
+      frame.position[2],
+      0,
+      direction[0],
+      direction[1],
+      direction[2],
+      FAR,
+    );
     if (hit < 0) continue;
     // a bounce: uniform over the hemisphere of the surface that was met
     const normal = scene.normals.subarray(hit * 9, hit * 9 + 3);
@@ -80,7 +89,8 @@ export async function benchRays(dump: string | undefined): Promise<Report> {
   if (dump) {
     await mkdir(dump, { recursive: true });
     await writeFile(join(dump, 'positions.f32'), positions);
-    for (const [name, rays] of Object.entries(sets)) await writeFile(join(dump, `${name}.f32`), rays as Float32Array);
+    for (const [name, rays] of Object.entries(sets))
+      await writeFile(join(dump, `${name}.f32`), rays as Float32Array);
   }
 
   const batches = (rays: Float32Array, any: boolean) => () => {

@@ -66,12 +66,15 @@ export const alone = (name: string, unit: string, values: number[]): Row => ({
   unit,
 });
 
-const shown = (v: number) => (v >= 1e6 ? `${(v / 1e6).toFixed(2)} M` : v >= 100 ? v.toFixed(0) : v.toPrecision(3));
+const shown = (v: number) =>
+  v >= 1e6 ? `${(v / 1e6).toFixed(2)} M` : v >= 100 ? v.toFixed(0) : v.toPrecision(3);
 
 export function print({ bench, rows }: Report): void {
   process.stdout.write(`${bench}\n`);
   for (const r of rows) {
     const ratio = r.ratio === null ? '' : `, ${r.peerName} ${shown(r.peer!)}, ratio ${r.ratio.toFixed(2)}`;
-    process.stdout.write(`  ${r.case}: ${shown(r.ours)} ${r.unit}${ratio} (${shown(r.spread[0])} … ${shown(r.spread[1])})\n`);
+    process.stdout.write(
+      `  ${r.case}: ${shown(r.ours)} ${r.unit}${ratio} (${shown(r.spread[0])} … ${shown(r.spread[1])})\n`,
+    );
   }
 }

@@ -6,16 +6,30 @@ import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
 import { frontView, standingHeight } from '@wemlox/core/src/stage/camera.ts';
 import { diskSources } from '../sources.ts';
 
-export const newMaker = () => new SceneMaker(diskSources(() => Promise.reject(new Error('no assets'))), true);
+export const newMaker = () =>
+  new SceneMaker(
+    diskSources(() => Promise.reject(new Error('no assets'))),
+    true,
+  );
 
 /** Width, height and bounces the figures are given for. */
 export const FIGURE = { width: 480, height: 300, bounces: 5 };
 
-export async function chromeWord(text = 'OSTREL', maker = newMaker()): Promise<{ project: Project; scene: RenderScene }> {
+export async function chromeWord(
+  text = 'OSTREL',
+  maker = newMaker(),
+): Promise<{ project: Project; scene: RenderScene }> {
   const project = newProject('Bench', text, ['hull-chrome', 'deck-matte'].map(readyFinish));
   const [look] = project.looks;
   const [shot] = project.shots;
-  look.surround = { source: 'painted', id: 'wheelhouse-dusk', name: 'Wheelhouse dusk', stops: 0, turn: 0, seen: true };
+  look.surround = {
+    source: 'painted',
+    id: 'wheelhouse-dusk',
+    name: 'Wheelhouse dusk',
+    stops: 0,
+    turn: 0,
+    seen: true,
+  };
   shot.bounces = FIGURE.bounces;
   const first = await maker.make(project, look.id, shot.id);
   project.blocks[0].place.position[1] = standingHeight(first.solids[0].bounds!, 0);

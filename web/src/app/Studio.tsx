@@ -2,6 +2,7 @@
 import {
   DndContext,
   DragOverlay,
+  pointerWithin,
   PointerSensor,
   useSensor,
   useSensors,
@@ -82,6 +83,7 @@ function OpenStudio({ base, lookId, step }: { base: string; lookId: string; step
   return (
     <DndContext
       sensors={sensors}
+      collisionDetection={pointerWithin}
       onDragStart={({ active }) => setDragged((active.data.current as { finish: string }).finish)}
       onDragCancel={() => setDragged(null)}
       onDragEnd={drop}

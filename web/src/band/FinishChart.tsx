@@ -3,12 +3,18 @@
  * Click chooses; drag from the rack dresses a cell, row, column or everything; drag from a cell paints along.
  */
 import { useDroppable } from '@dnd-kit/core';
-import { memo, useEffect, useMemo, useRef, useState } from 'react';
-import { finishAt, ZONES, type ChartTarget, type Zone } from '@wemlox/core/src/document/index.ts';
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import {
+  finishAt,
+  ZONES,
+  type ChartRule,
+  type ChartTarget,
+  type Zone,
+} from '@wemlox/core/src/document/index.ts';
 import { want, useCellPicture } from '../stage/cells.ts';
 import { useView } from '../stage/view.ts';
 import { layFinish, paintFace } from '../state/actions.ts';
-import { choose, useChoice } from '../state/choice.ts';
+import { choose, useChoice, type ChosenFace } from '../state/choice.ts';
 import { useLook } from '../state/chosen.ts';
 import { useStudio } from '../state/studio.ts';
 import { ZONE_NAMES } from '../state/words.ts';
@@ -54,14 +60,14 @@ const Cell = memo(function Cell({
   finish,
   finishName,
   chosen,
-  onPaint,
+  onPress,
 }: {
   letter: BandLetter;
   zone: Zone;
   finish: string | null;
   finishName: string | null;
   chosen: boolean;
-  onPaint: (face: { block: string; letter: string; zone: Zone }, start: boolean) => void;
+  onPress: (face: ChosenFace, x: number, y: number) => void;
 }) {
   const { block, letter: id } = letter;
   const key = `${block}/${id}/${zone}`;
@@ -82,13 +88,12 @@ const Cell = memo(function Cell({
       data-cell={key}
       className={`relative min-w-11 flex-1 cursor-pointer overflow-hidden bg-base-200 ${finish === null ? 'hatched' : ''} ${chosen ? 'z-10 outline-2 outline-primary' : ''} ${drop.isOver ? 'outline-2 outline-base-content' : ''}`}
       onPointerDown={(e) => {
-        if (e.button !== 0) return;
-        e.currentTarget.releasePointerCapture(e.pointerId);
-        onPaint({ block, letter: id, zone }, true);
+        if (e.button === 0) onPress({ block, letter: id, zone }, e.clientX, e.clientY);
       }}
-      onPointerEnter={(e) => e.buttons === 1 && onPaint({ block, letter: id, zone }, false)}
     >
-      {finish !== null && <CellPicture cellKey={key} className="h-full w-full object-cover" />}
+      {finish !== null && (
+        <CellPicture cellKey={key} className="absolute inset-0 h-full w-full object-cover" />
+      )}
     </div>
   );
 });
@@ -130,26 +135,58 @@ function RowHead({ zone, names, chosen }: { zone: Zone; names: string; chosen: b
   );
 }
 
+/** Distance at which a stroke looks for cells, pixels: narrower than any cell. */
+const STROKE_STEP = 8;
+
+/** Paints the finish of the cell a press began on along every cell the pointer crosses, however fast it goes. */
+function useBrush(chart: ChartRule[]): (face: ChosenFace, x: number, y: number) => void {
+  const stroke = useRef<{ finish: string | null; x: number; y: number } | null>(null);
+  useEffect(() => {
+    const move = (event: PointerEvent) => {
+      const from = stroke.current;
+      if (!from) return;
+      const [dx, dy] = [event.clientX - from.x, event.clientY - from.y];
+      const steps = Math.max(1, Math.ceil(Math.hypot(dx, dy) / STROKE_STEP));
+      for (let i = 1; i <= steps; i++) {
+        const under = document.elementFromPoint(from.x + (dx * i) / steps, from.y + (dy * i) / steps);
+        const key = under?.closest<HTMLElement>('[data-cell]')?.dataset.cell;
+        if (!key) continue;
+        const [block, letter, zone] = key.split('/');
+        paintFace({ block, letter, zone: zone as Zone }, from.finish);
+      }
+      stroke.current = { ...from, x: event.clientX, y: event.clientY };
+    };
+    const lift = (event: PointerEvent) => {
+      move(event);
+      stroke.current = null;
+    };
+    window.addEventListener('pointermove', move);
+    window.addEventListener('pointerup', lift, true);
+    window.addEventListener('pointercancel', lift, true);
+    return () => {
+      window.removeEventListener('pointermove', move);
+      window.removeEventListener('pointerup', lift, true);
+      window.removeEventListener('pointercancel', lift, true);
+    };
+  }, []);
+  return useCallback(
+    (face, x, y) => {
+      stroke.current = { finish: finishAt(chart, face.block, face.letter, face.zone), x, y };
+      choose({ face, finish: null });
+    },
+    [chart],
+  );
+}
+
 export function FinishChart() {
   const blocks = useView((v) => v.blocks);
   const look = useLook();
   const finishes = useStudio((s) => s.project.finishes);
   const face = useChoice((c) => c.face);
   const corner = useDrop('corner', {});
-  const brush = useRef<string | null>(null);
+  const onPress = useBrush(look.chart);
   const letters = useMemo(() => blocks.flatMap((b) => b.letters), [blocks]);
   const names = useMemo(() => new Map(finishes.map((f) => [f.id, f.name])), [finishes]);
-
-  const onPaint = useMemo(
-    () => (target: { block: string; letter: string; zone: Zone }, start: boolean) => {
-      if (start) {
-        brush.current = finishAt(look.chart, target.block, target.letter, target.zone);
-        choose({ face: target, finish: null });
-      } else paintFace(target, brush.current);
-    },
-    [look.chart],
-  );
-  // painting changes the chart while the brush is in hand: the brush is kept in a ref
 
   const onKeyDown = (event: React.KeyboardEvent) => {
     const { face: at, finish } = useChoice.getState();
@@ -201,7 +238,7 @@ export function FinishChart() {
                   finish={worn[i]}
                   finishName={worn[i] ? (names.get(worn[i]) ?? null) : null}
                   chosen={face?.letter === l.letter && face.zone === zone && face.block === l.block}
-                  onPaint={onPaint}
+                  onPress={onPress}
                 />
               ))}
             </div>

@@ -61,7 +61,10 @@ let lastAt = 0;
  */
 export function edit(label: string, recipe: (project: Project) => void, join = false): void {
   const { project, label: last } = useStudio.getState();
-  const next = produce(project, recipe);
+  const next = produce(project, (draft) => {
+    // what a recipe happens to return is not the next document
+    recipe(draft);
+  });
   if (next === project) return;
   const now = performance.now();
   const joined =
