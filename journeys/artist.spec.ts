@@ -251,24 +251,20 @@ test('from a word to a proof, two files and a crash', async ({ page }) => {
   await test.step('an uploaded HDRI lights the type', async () => {
     const data = new Float32Array(64 * 32 * 4);
     for (let i = 0; i < data.length; i += 4) data.set([0.1, 0.9, 0.2, 1], i);
-    await page
-      .getByTestId('surround-file')
-      .setInputFiles({
-        name: 'green.hdr',
-        mimeType: 'image/vnd.radiance',
-        buffer: Buffer.from(encodeHdr({ width: 64, height: 32, data })),
-      });
+    await page.getByTestId('surround-file').setInputFiles({
+      name: 'green.hdr',
+      mimeType: 'image/vnd.radiance',
+      buffer: Buffer.from(encodeHdr({ width: 64, height: 32, data })),
+    });
     await expect(page.getByRole('option', { name: 'green.hdr' })).toHaveAttribute('aria-selected', 'true');
     await tracedAnew(page, 2);
     const green = await pixels(page);
     expect(green.g).toBeGreaterThan(green.b * 1.2);
-    await page
-      .getByTestId('surround-file')
-      .setInputFiles({
-        name: 'notes.hdr',
-        mimeType: 'image/vnd.radiance',
-        buffer: Buffer.from('these are notes'),
-      });
+    await page.getByTestId('surround-file').setInputFiles({
+      name: 'notes.hdr',
+      mimeType: 'image/vnd.radiance',
+      buffer: Buffer.from('these are notes'),
+    });
     await expect(page.getByText(/notes\.hdr was not taken: .*neither/)).toBeVisible();
     await page.getByRole('option', { name: 'Wheelhouse dusk' }).click();
   });

@@ -46,8 +46,12 @@ export interface TraceOptions {
   samples: number;
   seed: number;
   threads?: number;
+  /** Gather albedo, normal and depth as well. */
+  layers?: boolean;
+  /** A film of the same order to go on with, and the samples it holds. */
+  from?: { samples: number; sums: Float32Array };
   /** Called after each pass; true stops. */
-  onPass?: (done: number, film: Film) => boolean | void;
+  onPass?: (done: number, film: Film) => boolean | void | Promise<boolean | void>;
 }
 
 export interface Traced {
@@ -60,8 +64,8 @@ export interface Traced {
 }
 
 /** Sample ranges a picture is traced in: short first, so that something can be seen and stopped early. */
-export function* passes(samples: number): Generator<[number, number]> {
-  for (let first = 0, length = 1; first < samples; first += length, length = Math.min(16, length * 2)) {
+export function* passes(samples: number, from = 0): Generator<[number, number]> {
+  for (let first = from, length = 1; first < samples; first += length, length = Math.min(16, length * 2)) {
     yield [first, Math.min(samples, first + length)];
   }
 }
@@ -73,7 +77,9 @@ export async function traceScene(scene: RenderScene, options: TraceOptions): Pro
   const memory = kernelMemory(true);
   const layout = buildRayScene(module, memory, scene.positions, scene.geometryTriangles, threads);
   const prepared = new ScenePreparer().prepare(scene, true);
-  const film = createFilm(width, height, true);
+  const film = createFilm(width, height, true, options.layers);
+  const done = options.from?.samples ?? 0;
+  if (options.from) film.sums.set(options.from.sums);
   const control = createControl();
   const view = shotView(scene, width, height);
   const workers = Array.from(
@@ -93,20 +99,20 @@ export async function traceScene(scene: RenderScene, options: TraceOptions): Pro
       });
       worker.postMessage(pass);
     });
-  const traced: Traced = { film, samples: 0, rays: 0, cpuSeconds: 0, wallSeconds: 0 };
+  const traced: Traced = { film, samples: done, rays: 0, cpuSeconds: 0, wallSeconds: 0 };
   try {
     await Promise.all(workers.map((w) => share(w, { run: 0, first: 0, last: 0, seed })));
     const started = performance.now();
-    for (const [first, last] of passes(samples)) {
+    for (const [first, last] of passes(samples, done)) {
       rewind(control);
       const run = nextRun(control);
-      for (const done of await Promise.all(workers.map((w) => share(w, { run, first, last, seed })))) {
-        traced.rays += done.rays;
-        traced.cpuSeconds += done.seconds;
+      for (const part of await Promise.all(workers.map((w) => share(w, { run, first, last, seed })))) {
+        traced.rays += part.rays;
+        traced.cpuSeconds += part.seconds;
       }
       traced.samples = last;
       traced.wallSeconds = (performance.now() - started) / 1000;
-      if (options.onPass?.(last, film)) break;
+      if (await options.onPass?.(last, film)) break;
     }
   } finally {
     await Promise.all(workers.map((w) => w.terminate()));

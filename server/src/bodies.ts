@@ -2,6 +2,7 @@
 import 'reflect-metadata';
 import { plainToInstance, type ClassConstructor } from 'class-transformer';
 import {
+  IsBoolean,
   IsIn,
   IsInt,
   IsObject,
@@ -14,6 +15,7 @@ import {
   validateSync,
 } from 'class-validator';
 import { DocumentError, problemLines } from '@wemlox/core/src/document/index.ts';
+import { PRESS_FORMATS, type PressFormat } from '@wemlox/store/src/index.ts';
 
 export class NewProjectBody {
   @IsObject() document!: object;
@@ -34,6 +36,20 @@ export class ProofBody {
   @IsInt() @Min(1) @Max(1_000_000) samples!: number;
   @IsInt() @Min(0) @Max(4294967295) seed!: number;
   @IsString() @Length(1, 64) renderer!: string;
+  @IsObject() document!: object;
+}
+
+export class PressBody {
+  @IsString() @Length(1, 200) name!: string;
+  @IsString() @Length(1, 64) look!: string;
+  @IsString() @Length(1, 64) shot!: string;
+  @IsInt() @Min(1) @Max(16384) width!: number;
+  @IsInt() @Min(1) @Max(16384) height!: number;
+  @IsInt() @Min(1) @Max(65536) samples!: number;
+  @IsInt() @Min(0) @Max(4294967295) seed!: number;
+  @IsIn(PRESS_FORMATS) format!: PressFormat;
+  @IsBoolean() alpha!: boolean;
+  @IsBoolean() layers!: boolean;
   @IsObject() document!: object;
 }
 

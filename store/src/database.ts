@@ -1,5 +1,6 @@
 /** The connection pool, the migrations, and what "nothing there" and "someone was faster" look like. */
 import { fileURLToPath } from 'node:url';
+import { runMigrations } from 'graphile-worker';
 import { runner } from 'node-pg-migrate';
 import pg from 'pg';
 
@@ -16,7 +17,7 @@ export function openPool(url: string, onError: (error: Error) => void): Pool {
   return pool;
 }
 
-/** Brings the database to the newest schema. */
+/** Brings the database, and the queue in it, to the newest schema. */
 export async function migrate(url: string): Promise<void> {
   await runner({
     databaseUrl: url,
@@ -25,6 +26,7 @@ export async function migrate(url: string): Promise<void> {
     direction: 'up',
     log: () => {},
   });
+  await runMigrations({ connectionString: url });
 }
 
 /** Runs `work` in one transaction. */

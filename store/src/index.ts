@@ -2,3 +2,4 @@ export * from './assets.ts';
 export * from './database.ts';
 export * from './projects.ts';
 export * from './proofs.ts';
+export * from './press.ts';

@@ -1,8 +1,9 @@
 /** Picture files: environment pictures in (.hdr, .exr), finished pictures out (PNG, EXR, HDR). */
 import { encode } from 'fast-png';
-import { readExr, readHdr, writeExr, writeHdr } from 'hdrify';
+import { readExr, readHdr, writeHdr } from 'hdrify';
 import type { Grade } from '../document/index.ts';
 import type { SurroundPicture } from '../light/surround.ts';
+import { writeExrChannels, type ExrChannel } from './exr.ts';
 import { toneMapped16, toneMapped8 } from './tone.ts';
 
 /** A picture that cannot be used; the message says what and why. */
@@ -89,12 +90,34 @@ export function encodePng(picture: LinearPicture, grade: Grade, depth: 8 | 16 = 
   return new Uint8Array(encode({ width, height, data, depth, channels: 4 }));
 }
 
-/** The scene-linear picture as float OpenEXR, before exposure and view transform. */
-export function encodeExr(picture: LinearPicture): Uint8Array<ArrayBuffer> {
-  // 32-bit floats are kept only without compression
-  return new Uint8Array(
-    writeExr({ ...picture, linearColorSpace: 'linear-rec709' }, { compression: 'none', sanitize: false }),
-  );
+/** Layers that travel with a picture in one file; rows from the top. */
+export interface PictureLayers {
+  /** r g b for each pixel. */
+  albedo: Float32Array;
+  /** World-space x y z for each pixel. */
+  normal: Float32Array;
+  /** Metres along the camera's axis. */
+  depth: Float32Array;
+}
+
+/** The scene-linear picture as OpenEXR, before exposure and view transform, with layers where there are any. */
+export function encodeExr(
+  picture: LinearPicture,
+  depth: 'half' | 'float' = 'float',
+  layers?: PictureLayers,
+): Uint8Array<ArrayBuffer> {
+  const { width, height, data } = picture;
+  const spread = (values: Float32Array, names: string[], float = false): ExrChannel[] =>
+    names.map((name, offset) => ({ name, values, offset, stride: names.length, float }));
+  const channels = spread(data, ['R', 'G', 'B', 'A']);
+  if (layers) {
+    channels.push(
+      ...spread(layers.albedo, ['albedo.R', 'albedo.G', 'albedo.B']),
+      ...spread(layers.normal, ['normal.X', 'normal.Y', 'normal.Z']),
+      ...spread(layers.depth, ['depth.Z'], true),
+    );
+  }
+  return writeExrChannels(width, height, channels, depth);
 }
 
 /** The scene-linear picture as Radiance HDR. */

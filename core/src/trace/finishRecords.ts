@@ -151,8 +151,18 @@ export function compileSurface(surface: Surface): Float32Array {
       ? -log(Math.max(1e-4, surface.transmission_color[c])) / surface.transmission_depth
       : 0;
     R[F.residualTint + c] = residualTint(R, surface, c);
+    R[F.albedo + c] = facingAlbedo(surface, c);
   }
   return R;
+}
+
+/** Share of white light a surface sends back facing the viewer, mirrored, scattered or through the glass. */
+function facingAlbedo(surface: Surface, c: number): number {
+  const metal = metallic(surface, 1)[c];
+  const glass = surface.transmission_color[c];
+  const opaque = surface.base_weight * surface.base_color[c];
+  const body = glass * surface.transmission_weight + opaque * (1 - surface.transmission_weight);
+  return surface.base_metalness * metal + (1 - surface.base_metalness) * body;
 }
 
 /** Colour of light that scattered more than once (Kulla & Conty 2017, slide 17, for the metal). */

@@ -7,7 +7,7 @@ import { luminance } from '../maths/colour.ts';
 import type { RenderScene } from '../scene/renderScene.ts';
 import type { SurroundPicture } from '../light/surround.ts';
 import { Environment, surroundTable, type SurroundTable } from './environment.ts';
-import { FILM_CHANNELS, type Film } from './film.ts';
+import { hasLayers, type Film } from './film.ts';
 import { FinishRecords } from './finishRecords.ts';
 import type { Kernel } from './kernel.ts';
 import { Lights, lightSample } from './lights.ts';
@@ -69,6 +69,8 @@ export class PathTracer {
   private readonly lights: Lights;
   /** Colour and alpha of the last path. */
   private readonly out = new Float64Array(4);
+  /** What the last path saw first: albedo, normal, depth, and whether it saw anything. */
+  private readonly first = new Float64Array(8);
 
   constructor(prepared: PreparedScene, queries: RayQueries, view: TraceView) {
     this.scene = prepared.scene;
@@ -94,12 +96,13 @@ export class PathTracer {
     last: number,
     seed: number,
   ): void {
-    const { sums } = film;
-    const out = this.out;
+    const { sums, channels } = film;
+    const layers = hasLayers(film);
+    const { out, first: seen } = this;
     for (let y = y0; y < y1; y++) {
       for (let x = x0; x < x1; x++) {
         const pixel = pixelSeed(seed, x, y);
-        const at = (y * film.width + x) * FILM_CHANNELS;
+        const at = (y * film.width + x) * channels;
         for (let s = first; s < last; s++) {
           this.tracePath(x, y, pixel, s);
           sums[at] += out[0];
@@ -108,6 +111,7 @@ export class PathTracer {
           sums[at + 3] += out[3];
           const l = luminance(out[0], out[1], out[2]);
           sums[at + 4] += l * l;
+          if (layers) for (let k = 0; k < 8; k++) sums[at + 5 + k] += seen[k];
         }
       }
     }
@@ -117,7 +121,8 @@ export class PathTracer {
     const { view, queries, lights, environment, records: R, scene, partFinish } = this;
     const { positions: P, normals: N, partOf, parts, geometryTriangles } = scene;
     const { hit } = queries;
-    const out = this.out;
+    const { out, first: seen } = this;
+    seen.fill(0);
 
     // a tent filter two pixels wide, by inverting its cumulative distribution
     draw(pixel, index, 0);
@@ -258,6 +263,18 @@ export class PathTracer {
 
       // the side the viewer is on; only glass has an inside
       const inside = behind && R[b + F.glass] > 0;
+      if (depth === 0) {
+        const facing = behind ? -1 : 1;
+        seen[0] = R[b + F.albedo];
+        seen[1] = R[b + F.albedo + 1];
+        seen[2] = R[b + F.albedo + 2];
+        seen[3] = nx * facing;
+        seen[4] = ny * facing;
+        seen[5] = nz * facing;
+        const { origin, forward } = view;
+        seen[6] = (x - origin[0]) * forward[0] + (y - origin[1]) * forward[1] + (z - origin[2]) * forward[2];
+        seen[7] = 1;
+      }
       if (behind) {
         gx = -gx;
         gy = -gy;

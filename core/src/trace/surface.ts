@@ -35,7 +35,9 @@ export const F = {
   throughIn: 34,
   /** Mean reflected share of the glossy layer. */
   glossMean: 35,
-  tables: 38,
+  /** Reflectance facing the viewer, for the albedo layer. */
+  albedo: 38,
+  tables: 41,
 } as const;
 
 /** Entries a table holds; entry i stands for cosine (i / (TABLE − 1))². */

@@ -35,7 +35,8 @@ export function assetRoutes(pool: Pool): Router {
   });
 
   router.get('/:hash', async (req, res) => {
-    const { hash, size, kind } = await findAsset(pool, req.params.hash);
+    const { hash, size, kind, name } = await findAsset(pool, req.params.hash);
+    if (kind === 'press') res.attachment(name);
     res.set({
       'Content-Type': kind === 'proof' ? 'image/png' : 'application/octet-stream',
       'Content-Length': String(size),

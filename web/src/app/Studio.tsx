@@ -28,6 +28,7 @@ import { FinishDesk } from '../steps/finish/FinishDesk.tsx';
 import { FrameDesk } from '../steps/frame/FrameDesk.tsx';
 import { PieceBand } from '../steps/frame/PieceBand.tsx';
 import { LightDesk } from '../steps/light/LightDesk.tsx';
+import { PressBand } from '../steps/press/PressBand.tsx';
 import { PressDesk } from '../steps/press/PressDesk.tsx';
 import { ProofBand } from '../steps/proof/ProofBand.tsx';
 import { ProofDesk } from '../steps/proof/ProofDesk.tsx';
@@ -54,7 +55,7 @@ const BANDS: Record<Step, () => React.ReactNode> = {
   light: () => <LightBand />,
   frame: () => <PieceBand />,
   proof: () => <ProofBand />,
-  press: () => <ProofBand />,
+  press: () => <PressBand />,
 };
 
 const RACKS: Partial<Record<Step, () => React.ReactNode>> = {
@@ -139,7 +140,7 @@ export function Studio() {
 
   useEffect(() => {
     setFailed('');
-    choose({ proof: null, comparing: 'off' });
+    choose({ proof: null, against: null, comparing: 'off' });
     openProject(id).then(
       () => void loadProofs(id).catch(() => {}),
       (error: Error) => setFailed(error.message),

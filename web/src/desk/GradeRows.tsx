@@ -12,6 +12,7 @@ export function GradeRows() {
         unit="EV"
         min={-20}
         max={20}
+        faderMin={-8}
         faderMax={8}
         step={0.05}
         value={grade.exposure}

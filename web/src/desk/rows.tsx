@@ -49,6 +49,7 @@ interface NumberProps {
   /** Faders of wide ranges move by ratio. */
   log?: boolean;
   /** The fader's reach, when typed numbers may go beyond it. */
+  faderMin?: number;
   faderMax?: number;
   disabled?: boolean;
   onChange: (value: number) => void;
@@ -62,6 +63,7 @@ export function NumberRow(props: NumberProps) {
   const step = props.step ?? 0.01;
   const digits = props.digits ?? Math.max(0, -Math.floor(Math.log10(step)));
   const top = props.faderMax ?? max;
+  const bottom = props.faderMin ?? min;
   const shown = value * factor;
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
@@ -69,12 +71,12 @@ export function NumberRow(props: NumberProps) {
     typed !== null &&
     (typed.trim() === '' ||
       !(Number(typed.replace(',', '.')) >= min && Number(typed.replace(',', '.')) <= max));
-  const low = log ? Math.max(min, step) : min;
+  const low = log ? Math.max(bottom, step) : bottom;
   const toPlace = (v: number) =>
     log ? (PLACES * Math.log(Math.max(low, v) / low)) / Math.log(top / low) : v;
   const fromPlace = (p: number) => (log ? low * (top / low) ** (p / PLACES) : p);
   const rounded = (v: number) => (log ? Number(v.toPrecision(3)) : v);
-  const filled = log ? toPlace(shown) / PLACES : (shown - min) / (top - min);
+  const filled = log ? toPlace(shown) / PLACES : (shown - bottom) / (top - bottom);
   const commit = () => {
     if (typed !== null && !wrong) onChange(Number(typed.replace(',', '.')) / factor);
     setTyped(null);
@@ -91,7 +93,7 @@ export function NumberRow(props: NumberProps) {
         className="fader"
         style={{ '--filled': `${Math.min(100, Math.max(0, filled * 100))}%` } as React.CSSProperties}
         disabled={disabled}
-        min={log ? 0 : min}
+        min={log ? 0 : bottom}
         max={log ? PLACES : top}
         step={log ? 1 : step}
         value={toPlace(shown)}

@@ -14,7 +14,7 @@ interface Place {
 const STEP = 0.02;
 
 export function Compared({ place }: { place: Place }) {
-  const { proof: chosen, comparing, wipe, lookId } = useChoice();
+  const { proof: chosen, against, comparing, wipe, lookId } = useChoice();
   const proofs = useProofs((p) => p.list);
   const [held, setHeld] = useState(false);
   const box = useRef<HTMLDivElement>(null);
@@ -39,20 +39,29 @@ export function Compared({ place }: { place: Place }) {
 
   const proof = proofs.find((p) => p.id === chosen) ?? (held ? latestOf(proofs, lookId) : null);
   if (!proof || (comparing === 'off' && !held)) return null;
+  const other = proofs.find((p) => p.id === against && p.id !== proof.id) ?? null;
   const wiping = comparing === 'wipe' && !held;
+  const differing = comparing === 'difference' && !held;
   const moveTo = (clientX: number) => {
     const { left, width } = box.current!.getBoundingClientRect();
     choose({ wipe: Math.min(1, Math.max(0, (clientX - left) / width)) });
   };
   return (
     <div ref={box} className="pointer-events-none absolute" style={place} data-testid="compared">
+      {other && !held && (
+        <img
+          src={assetUrl(other.picture)}
+          alt={`Proof ${other.name}`}
+          className="absolute inset-0 h-full w-full object-contain"
+        />
+      )}
       <img
         src={assetUrl(proof.picture)}
         alt={`Proof ${proof.name}`}
         className="absolute inset-0 h-full w-full object-contain"
         style={{
           clipPath: wiping ? `inset(0 ${(1 - wipe) * 100}% 0 0)` : undefined,
-          mixBlendMode: comparing === 'difference' && !held ? 'difference' : undefined,
+          mixBlendMode: differing ? 'difference' : undefined,
         }}
       />
       {wiping && (
@@ -79,11 +88,11 @@ export function Compared({ place }: { place: Place }) {
         </div>
       )}
       <div className="absolute top-2 left-2 rounded-sm bg-black/60 px-1.5 py-0.5 text-xs text-white">
-        {comparing === 'difference' && !held ? `Difference from ${proof.name}` : proof.name}
+        {differing ? `${proof.name} against ${other?.name ?? 'now'}` : proof.name}
       </div>
       {wiping && (
         <div className="absolute top-2 right-2 rounded-sm bg-black/60 px-1.5 py-0.5 text-xs text-white">
-          Now
+          {other?.name ?? 'Now'}
         </div>
       )}
     </div>

@@ -38,6 +38,31 @@ export interface AssetLine {
   size: number;
 }
 
+export type PressFormat = 'png8' | 'png16' | 'exr-half' | 'exr-float';
+
+export interface PressOrder {
+  name: string;
+  look: string;
+  shot: string;
+  width: number;
+  height: number;
+  samples: number;
+  seed: number;
+  format: PressFormat;
+  alpha: boolean;
+  layers: boolean;
+}
+
+export interface PressJob extends PressOrder {
+  id: string;
+  state: 'waiting' | 'tracing' | 'done' | 'failed' | 'cancelled';
+  samplesDone: number;
+  seconds: number;
+  message: string;
+  result: string | null;
+  askedAt: string;
+}
+
 export class ApiError extends Error {
   readonly status: number;
   readonly body: Record<string, unknown>;
@@ -80,6 +105,10 @@ export const api = {
     call<ProofLine>('POST', `/projects/${id}/proofs`, proof),
   proofDocument: (id: string, proof: string) =>
     call<Project>('GET', `/projects/${id}/proofs/${proof}/document`),
+  press: (id: string) => call<PressJob[]>('GET', `/projects/${id}/press`),
+  askPress: (id: string, order: PressOrder & { document: Project }) =>
+    call<PressJob>('POST', `/projects/${id}/press`, order),
+  cancelPress: (id: string, job: string) => call<void>('POST', `/projects/${id}/press/${job}/cancel`),
   removeProof: (id: string, proof: string) => call<void>('DELETE', `/projects/${id}/proofs/${proof}`),
   restoreProof: (id: string, proof: string) => call<void>('POST', `/projects/${id}/proofs/${proof}/restore`),
 };

@@ -21,8 +21,9 @@ interface Choice {
   theme: 'graphite' | 'paper';
   /** Samples at which the traced view rests. */
   samples: number;
-  /** Proof compared with, and the other side of the comparison (null: the present). */
+  /** Proof that is looked at, and the one it is compared with (null: the present). */
   proof: string | null;
+  against: string | null;
   comparing: 'wipe' | 'difference' | 'off';
   /** Share of the picture left of the wipe. */
   wipe: number;
@@ -41,6 +42,7 @@ export const useChoice = create<Choice>()(
       theme: 'graphite',
       samples: 256,
       proof: null,
+      against: null,
       comparing: 'off',
       wipe: 0.5,
     }),

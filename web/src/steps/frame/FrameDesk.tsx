@@ -71,6 +71,7 @@ export function FrameDesk() {
             unit="m"
             min={-1000}
             max={1000}
+            faderMin={-5}
             faderMax={5}
             step={0.01}
             value={camera.target[i]}

@@ -48,6 +48,7 @@ function PieceColumn({ piece }: { piece: Piece }) {
         factor={piece.kind === 'floor' ? 1 : -1}
         min={-1000}
         max={1000}
+        faderMin={-1}
         faderMax={4}
         step={0.01}
         value={piece.at}

@@ -124,6 +124,7 @@ function LightRows({ light }: { light: Light }) {
             unit="m"
             min={-1000}
             max={1000}
+            faderMin={-3}
             faderMax={3}
             step={0.01}
             value={light.aim[i]}
@@ -204,6 +205,7 @@ export function LightDesk() {
           unit="EV"
           min={-20}
           max={20}
+          faderMin={-6}
           faderMax={6}
           step={0.05}
           value={surround.stops}

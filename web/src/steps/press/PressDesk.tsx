@@ -1,9 +1,13 @@
 /** Press: what leaves the studio. */
-import { Download } from 'lucide-react';
-import { Section } from '../../desk/rows.tsx';
+import { Download, Send } from 'lucide-react';
+import { useState } from 'react';
+import { aspectOf } from '@wemlox/core/src/document/index.ts';
+import { ChoiceRow, NumberRow, Section, SwitchRow } from '../../desk/rows.tsx';
 import { engine } from '../../stage/engine.ts';
 import { useView } from '../../stage/view.ts';
 import { downloadPicture } from '../../state/keep.ts';
+import { sendToPress, type PressSettings } from '../../state/press.ts';
+import { shotOf, useStudio } from '../../state/studio.ts';
 
 const FILES = [
   ['png', 'PNG, 8 bit', 'through the grade, with alpha'],
@@ -11,31 +15,108 @@ const FILES = [
   ['exr', 'OpenEXR, float', 'scene-linear, before the grade'],
 ] as const;
 
+const FORMATS = [
+  ['png8', 'PNG, 8 bit'],
+  ['png16', 'PNG, 16 bit'],
+  ['exr-half', 'OpenEXR, half'],
+  ['exr-float', 'OpenEXR, float'],
+] as const;
+
+const LARGEST = 16_384;
+
+function Order() {
+  const aspect = useStudio((s) => aspectOf(shotOf(s.project).frame));
+  const [width, setWidth] = useState(1920);
+  const [settings, set] = useState<Omit<PressSettings, 'width' | 'height'>>({
+    samples: 512,
+    format: 'png16',
+    alpha: true,
+    layers: false,
+  });
+  const height = Math.max(1, Math.round(width / aspect));
+  const exr = settings.format.startsWith('exr');
+  return (
+    <Section title="To the press" aside={`${width} × ${height}`}>
+      <NumberRow
+        label="Width"
+        unit="px"
+        min={16}
+        max={Math.min(LARGEST, Math.floor(LARGEST * aspect))}
+        faderMax={3840}
+        step={1}
+        value={width}
+        onChange={(v) => setWidth(Math.round(v))}
+      />
+      <NumberRow
+        label="Samples"
+        min={1}
+        max={65_536}
+        faderMax={4096}
+        step={1}
+        digits={0}
+        log
+        value={settings.samples}
+        onChange={(v) => set({ ...settings, samples: Math.round(v) })}
+      />
+      <ChoiceRow
+        label="File"
+        value={settings.format}
+        options={FORMATS}
+        onChange={(format) =>
+          set({ ...settings, format, layers: settings.layers && format.startsWith('exr') })
+        }
+      />
+      <SwitchRow
+        label="Alpha where nothing is behind"
+        value={settings.alpha}
+        onChange={(alpha) => set({ ...settings, alpha })}
+      />
+      {exr && (
+        <SwitchRow
+          label="Albedo, normal and depth"
+          value={settings.layers}
+          onChange={(layers) => set({ ...settings, layers })}
+        />
+      )}
+      <button
+        type="button"
+        className="btn btn-primary btn-sm mt-2 w-full"
+        onClick={() => void sendToPress({ ...settings, width, height })}
+      >
+        <Send size={13} /> Send to the press
+      </button>
+    </Section>
+  );
+}
+
 export function PressDesk() {
   const { samples, fresh } = useView();
   const size = engine()?.pictureSize;
   return (
-    <Section
-      title="The picture on the stage"
-      aside={fresh && size ? `${size.width} × ${size.height}, ${samples} samples` : 'not traced yet'}
-    >
-      {FILES.map(([kind, name, what]) => (
-        <div key={kind} className="flex items-center justify-between py-1">
-          <span>
-            {name}
-            <span className="quiet block text-xs">{what}</span>
-          </span>
-          <button
-            type="button"
-            className="btn btn-xs"
-            disabled={!fresh}
-            aria-label={`Download ${name}`}
-            onClick={() => void downloadPicture(kind)}
-          >
-            <Download size={13} /> Download
-          </button>
-        </div>
-      ))}
-    </Section>
+    <>
+      <Order />
+      <Section
+        title="The picture on the stage"
+        aside={fresh && size ? `${size.width} × ${size.height}, ${samples} samples` : 'not traced yet'}
+      >
+        {FILES.map(([kind, name, what]) => (
+          <div key={kind} className="flex items-center justify-between py-1">
+            <span>
+              {name}
+              <span className="quiet block text-xs">{what}</span>
+            </span>
+            <button
+              type="button"
+              className="btn btn-xs"
+              disabled={!fresh}
+              aria-label={`Download ${name}`}
+              onClick={() => void downloadPicture(kind)}
+            >
+              <Download size={13} /> Download
+            </button>
+          </div>
+        ))}
+      </Section>
+    </>
   );
 }

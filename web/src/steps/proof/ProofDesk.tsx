@@ -1,6 +1,6 @@
 /** Proof: looking and comparing. */
 import { GradeRows } from '../../desk/GradeRows.tsx';
-import { NumberRow, Section, SegmentRow } from '../../desk/rows.tsx';
+import { ChoiceRow, NumberRow, Section, SegmentRow } from '../../desk/rows.tsx';
 import { duration } from '../../stage/Status.tsx';
 import { useView } from '../../stage/view.ts';
 import { goBackTo } from '../../state/actions.ts';
@@ -22,7 +22,9 @@ async function goBack(proof: ProofLine): Promise<void> {
 export function ProofDesk() {
   const { samples, noise, secondsLeft, fresh, state } = useView();
   const { samples: goal, proof: chosen, comparing } = useChoice();
-  const proof = useProofs((p) => p.list.find((x) => x.id === chosen));
+  const against = useChoice((c) => c.against);
+  const list = useProofs((p) => p.list);
+  const proof = list.find((x) => x.id === chosen);
   return (
     <>
       <Section
@@ -64,6 +66,15 @@ export function ProofDesk() {
               ['difference', 'Difference'],
             ]}
             onChange={(v) => choose({ comparing: v })}
+          />
+          <ChoiceRow
+            label="Against"
+            value={against ?? ''}
+            options={[
+              ['', 'The present'],
+              ...list.filter((p) => p.id !== proof.id).map((p) => [p.id, p.name] as const),
+            ]}
+            onChange={(id) => choose({ against: id || null })}
           />
           <p className="quiet py-1 text-xs">Hold Space to see the proof whole.</p>
           <div className="flex gap-1.5 pt-1">

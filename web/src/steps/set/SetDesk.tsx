@@ -126,6 +126,7 @@ export function SetDesk() {
             unit="‰"
             min={-500}
             max={2000}
+            faderMin={-200}
             faderMax={500}
             step={1}
             value={block.tracking}
@@ -198,6 +199,7 @@ export function SetDesk() {
             factor={1000}
             min={-1_000_000}
             max={1_000_000}
+            faderMin={-2000}
             faderMax={2000}
             step={1}
             value={block.place.position[axis]}

@@ -1,0 +1,100 @@
+/** Makes one picture of the press queue: traces, keeps the film on the way, encodes, stores. */
+import { encodeExr, encodePng, type LinearPicture } from '@wemlox/core/src/picture/files.ts';
+import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
+import { developed, developedLayers, type Film } from '@wemlox/core/src/trace/film.ts';
+import {
+  endPress,
+  keepFilm,
+  keptFilm,
+  MissingError,
+  putAsset,
+  readAsset,
+  readPress,
+  reportPress,
+  type Pool,
+  type PressJob,
+} from '@wemlox/store/src/index.ts';
+import type { Grade } from '@wemlox/core/src/document/index.ts';
+import { diskSources } from './sources.ts';
+import { traceScene } from './threads.ts';
+
+/** Seconds between keeping the film. */
+const KEEP_EVERY = 10;
+
+const bytesOf = (sums: Float32Array) => new Uint8Array(new Float32Array(sums).buffer);
+
+/** The finished file. */
+export function encodePress(
+  job: Pick<PressJob, 'format' | 'alpha' | 'layers'>,
+  film: Film,
+  samples: number,
+  grade: Grade,
+): Uint8Array {
+  const data = developed(film, samples);
+  // colour is alpha-associated: full alpha lays it over black
+  if (!job.alpha) for (let i = 3; i < data.length; i += 4) data[i] = 1;
+  const picture: LinearPicture = { width: film.width, height: film.height, data };
+  if (job.format === 'png8') return encodePng(picture, grade, 8);
+  if (job.format === 'png16') return encodePng(picture, grade, 16);
+  return encodeExr(
+    picture,
+    job.format === 'exr-half' ? 'half' : 'float',
+    job.layers ? developedLayers(film) : undefined,
+  );
+}
+
+/** Works on a job until it is done, cancelled, failed, or `stopping` says that the node ends. */
+export async function pressJob(
+  pool: Pool,
+  id: string,
+  stopping: () => boolean,
+  threads?: number,
+): Promise<void> {
+  const job = await readPress(pool, id).catch((error: unknown) => {
+    if (error instanceof MissingError) return null;
+    throw error;
+  });
+  if (!job || (job.state !== 'waiting' && job.state !== 'tracing')) return;
+  const { document, width, height, samples, seed, layers } = job;
+  const kept = await keptFilm(pool, id);
+  const before = kept ? job.seconds : 0;
+  if (!(await reportPress(pool, id, kept?.samples ?? 0, before))) return;
+  const sources = diskSources(async (hash) => (await readAsset(pool, hash)).bytes);
+  let lastKept = performance.now();
+  const started = performance.now();
+  let cancelled = false;
+  try {
+    const { scene, problems } = await new SceneMaker(sources, true).make(document, job.look, job.shot);
+    // a stand-in would be a different picture
+    if (problems.length > 0) throw new RangeError(problems.join('; '));
+    const traced = await traceScene(scene, {
+      width,
+      height,
+      samples,
+      seed,
+      layers,
+      threads,
+      from: kept ? { samples: kept.samples, sums: new Float32Array(kept.film.buffer) } : undefined,
+      onPass: async (done, film) => {
+        const now = performance.now();
+        cancelled = !(await reportPress(pool, id, done, before + (now - started) / 1000));
+        if (cancelled) return true;
+        if (done < samples && (stopping() || now - lastKept > KEEP_EVERY * 1000)) {
+          await keepFilm(pool, id, done, bytesOf(film.sums));
+          lastKept = now;
+        }
+        return stopping();
+      },
+    });
+    if (cancelled) return;
+    // the queue gives what is unfinished to the next node
+    if (traced.samples < samples) throw new Error('the node ends');
+    const grade = document.looks.find((l) => l.id === job.look)!.grade;
+    const file = encodePress(job, traced.film, samples, grade);
+    const asset = await putAsset(pool, 'press', job.name, file);
+    await endPress(pool, id, { result: asset.hash, samples });
+  } catch (error) {
+    if (!(error instanceof RangeError)) throw error;
+    await endPress(pool, id, { failed: error.message });
+  }
+}

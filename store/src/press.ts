@@ -1,0 +1,197 @@
+/** Press jobs and the films they are made on. */
+import { newId, type Project } from '@wemlox/core/src/document/index.ts';
+import { inTransaction, MissingError, type Pool } from './database.ts';
+
+export const PRESS_FORMATS = ['png8', 'png16', 'exr-half', 'exr-float'] as const;
+export type PressFormat = (typeof PRESS_FORMATS)[number];
+
+export interface PressOrder {
+  name: string;
+  look: string;
+  shot: string;
+  width: number;
+  height: number;
+  samples: number;
+  seed: number;
+  format: PressFormat;
+  /** False lays the picture over black. */
+  alpha: boolean;
+  layers: boolean;
+}
+
+export interface PressJob extends PressOrder {
+  id: string;
+  state: 'waiting' | 'tracing' | 'done' | 'failed' | 'cancelled';
+  samplesDone: number;
+  /** Seconds of tracing so far. */
+  seconds: number;
+  message: string;
+  /** Asset hash of the finished file. */
+  result: string | null;
+  askedAt: string;
+}
+
+/** Name of the task in the queue. */
+export const PRESS_TASK = 'press';
+
+const LINE = `id, name, look, shot, width, height, samples, seed, format, alpha, layers, state, samples_done, seconds,
+  message, result, asked_at`;
+
+const jobOf = (r: Record<string, unknown> & { asked_at: Date }): PressJob => {
+  const { samples_done, asked_at, seed, ...rest } = r;
+  return {
+    ...(rest as unknown as PressJob),
+    seed: Number(seed),
+    samplesDone: samples_done as number,
+    askedAt: asked_at.toISOString(),
+  };
+};
+
+/** Records an order and puts it into the queue, in one transaction. */
+export async function askPress(
+  pool: Pool,
+  project: string,
+  document: Project,
+  order: PressOrder,
+): Promise<PressJob> {
+  return inTransaction(pool, async (client) => {
+    const { rows } = await client.query(
+      `INSERT INTO press_jobs (id, project_id, name, look, shot, document, width, height, samples, seed, format, alpha, layers)
+       SELECT $1, p.id, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13 FROM projects p WHERE p.id = $2
+       RETURNING ${LINE}`,
+      [
+        newId(),
+        project,
+        order.name,
+        order.look,
+        order.shot,
+        JSON.stringify(document),
+        order.width,
+        order.height,
+        order.samples,
+        order.seed,
+        order.format,
+        order.alpha,
+        order.layers,
+      ],
+    );
+    if (rows.length === 0) throw new MissingError(`no project ${project}`);
+    const job = jobOf(rows[0]);
+    await client.query(
+      `SELECT graphile_worker.add_job($1, json_build_object('id', $2::text), job_key := $2::text)`,
+      [PRESS_TASK, job.id],
+    );
+    return job;
+  });
+}
+
+/** Newest first. */
+export async function listPress(pool: Pool, project: string): Promise<PressJob[]> {
+  const { rows } = await pool.query(
+    `SELECT ${LINE} FROM press_jobs WHERE project_id = $1 ORDER BY asked_at DESC, id LIMIT 100`,
+    [project],
+  );
+  return rows.map(jobOf);
+}
+
+/** A job with the document it is made from. @throws MissingError */
+export async function readPress(pool: Pool, id: string): Promise<PressJob & { document: Project }> {
+  const { rows } = await pool.query(`SELECT ${LINE}, document FROM press_jobs WHERE id = $1`, [id]);
+  if (rows.length === 0) throw new MissingError(`no press job ${id}`);
+  return { ...jobOf(rows[0]), document: rows[0].document };
+}
+
+/** Stops a job that is waiting or being traced. @throws MissingError */
+export async function cancelPress(pool: Pool, project: string, id: string): Promise<void> {
+  const { rowCount } = await pool.query(
+    `UPDATE press_jobs SET state = 'cancelled', ended_at = now()
+      WHERE id = $2 AND project_id = $1 AND state IN ('waiting', 'tracing')`,
+    [project, id],
+  );
+  if (rowCount === 0) throw new MissingError(`no press job ${id} is under way`);
+  await pool.query('DELETE FROM press_films WHERE job_id = $1', [id]);
+}
+
+/** Reports how far a job is; false when it has been cancelled meanwhile. */
+export async function reportPress(
+  pool: Pool,
+  id: string,
+  samplesDone: number,
+  seconds: number,
+): Promise<boolean> {
+  const { rowCount } = await pool.query(
+    `UPDATE press_jobs SET state = 'tracing', samples_done = $2, seconds = $3
+      WHERE id = $1 AND state IN ('waiting', 'tracing')`,
+    [id, samplesDone, seconds],
+  );
+  return rowCount === 1;
+}
+
+export async function endPress(
+  pool: Pool,
+  id: string,
+  end: { result: string; samples: number } | { failed: string },
+): Promise<void> {
+  await inTransaction(pool, async (client) => {
+    const [state, result, message, done] =
+      'failed' in end ? ['failed', null, end.failed, null] : ['done', end.result, '', end.samples];
+    await client.query(
+      `UPDATE press_jobs SET state = $2, result = $3, message = $4, samples_done = coalesce($5, samples_done), ended_at = now()
+        WHERE id = $1 AND state <> 'cancelled'`,
+      [id, state, result, message, done],
+    );
+    await client.query('DELETE FROM press_films WHERE job_id = $1', [id]);
+  });
+}
+
+/** Bytes of a film kept in one row. */
+const CHUNK = 16 << 20;
+
+/** Keeps the film as it stands after `samples`, in place of what was kept before. */
+export async function keepFilm(pool: Pool, id: string, samples: number, film: Uint8Array): Promise<void> {
+  await inTransaction(pool, async (client) => {
+    await client.query('DELETE FROM press_films WHERE job_id = $1', [id]);
+    for (let n = 0; n * CHUNK < film.length; n++) {
+      await client.query('INSERT INTO press_films (job_id, n, samples, data) VALUES ($1, $2, $3, $4)', [
+        id,
+        n,
+        samples,
+        Buffer.from(film.subarray(n * CHUNK, (n + 1) * CHUNK)),
+      ]);
+    }
+  });
+}
+
+/** The kept film and its samples; null when none was kept. */
+export async function keptFilm(
+  pool: Pool,
+  id: string,
+): Promise<{ samples: number; film: Uint8Array } | null> {
+  const { rows } = await pool.query('SELECT samples, data FROM press_films WHERE job_id = $1 ORDER BY n', [
+    id,
+  ]);
+  if (rows.length === 0) return null;
+  return { samples: rows[0].samples, film: new Uint8Array(Buffer.concat(rows.map((r) => r.data as Buffer))) };
+}
+
+/** Seconds of silence after which a node is taken for dead. */
+const SILENCE = 15;
+
+/** A node says that it is alive. @returns workers that have fallen silent and are now forgotten */
+export async function sayAlive(pool: Pool, workers: string[]): Promise<string[]> {
+  await pool.query(
+    `INSERT INTO render_nodes (worker_id) SELECT unnest($1::text[])
+     ON CONFLICT (worker_id) DO UPDATE SET seen_at = now()`,
+    [workers],
+  );
+  const { rows } = await pool.query(
+    `DELETE FROM render_nodes WHERE seen_at < now() - make_interval(secs => $1) RETURNING worker_id`,
+    [SILENCE],
+  );
+  return rows.map((r) => r.worker_id as string);
+}
+
+/** A node that ends in order leaves nothing to wait for. */
+export async function sayGoodbye(pool: Pool, workers: string[]): Promise<void> {
+  await pool.query('DELETE FROM render_nodes WHERE worker_id = ANY($1)', [workers]);
+}

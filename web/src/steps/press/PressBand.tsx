@@ -1,0 +1,83 @@
+/** The queue: what is being made, what is done. */
+import { Download, X } from 'lucide-react';
+import { useEffect } from 'react';
+import { duration } from '../../stage/Status.tsx';
+import { assetUrl, type PressJob } from '../../state/api.ts';
+import { cancelJob, loadPress, underWay, usePress } from '../../state/press.ts';
+
+const POLL = 1000;
+
+function stateOf(job: PressJob): string {
+  if (job.state === 'waiting') return 'waiting for a render node';
+  if (job.state === 'done') return `done in ${duration(job.seconds)}`;
+  if (job.state === 'cancelled') return 'cancelled';
+  if (job.state === 'failed') return job.message;
+  if (job.samplesDone === 0) return 'starting';
+  return `${duration((job.seconds / job.samplesDone) * (job.samples - job.samplesDone))} left`;
+}
+
+function Row({ job }: { job: PressJob }) {
+  const busy = underWay(job);
+  return (
+    <li
+      className="grid grid-cols-[minmax(0,1fr)_190px_150px_170px_110px] items-center gap-4 border-b border-(--line) px-4 py-1.5"
+      data-job={job.state}
+    >
+      <span className="truncate">{job.name}</span>
+      <span className="quiet">
+        {job.width} × {job.height}, {job.format}
+        {job.layers && ', layers'}
+      </span>
+      <progress
+        className="progress w-full"
+        aria-label={`${job.samplesDone} of ${job.samples} samples`}
+        max={job.samples}
+        value={job.samplesDone}
+      />
+      <span
+        className={
+          job.state === 'failed' ? 'truncate rounded-sm bg-warning px-1.5 text-warning-content' : 'quiet'
+        }
+        title={job.message}
+      >
+        {stateOf(job)}
+      </span>
+      <span className="text-right">
+        {busy && (
+          <button type="button" className="btn btn-xs" onClick={() => void cancelJob(job)}>
+            <X size={12} /> Cancel
+          </button>
+        )}
+        {job.result && (
+          <a className="btn btn-xs" href={assetUrl(job.result)} download={job.name}>
+            <Download size={12} /> File
+          </a>
+        )}
+      </span>
+    </li>
+  );
+}
+
+export function PressBand() {
+  const list = usePress((p) => p.list);
+  useEffect(() => {
+    const load = () => void loadPress().catch(() => {});
+    load();
+    const timer = setInterval(load, POLL);
+    return () => clearInterval(timer);
+  }, []);
+  if (list.length === 0) {
+    return (
+      <p className="quiet p-4">
+        Nothing has been sent to the press. Pictures made there go on while the page is closed.
+      </p>
+    );
+  }
+  return (
+    <ul className="h-full overflow-y-auto" aria-label="Press queue">
+      {list.map((job) => (
+        <Row key={job.id} job={job} />
+      ))}
+    </ul>
+  );
+}
