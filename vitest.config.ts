@@ -12,14 +12,15 @@ export default defineConfig({
             'web/test/**/*.test.ts?(x)',
             'demo/test/**/*.test.ts',
           ],
+          exclude: ['render/test/press.test.ts'],
           testTimeout: 120_000,
         },
       },
       {
         test: {
           name: 'database',
-          include: ['store/test/**/*.test.ts', 'server/test/**/*.test.ts'],
-          testTimeout: 60_000,
+          include: ['store/test/**/*.test.ts', 'server/test/**/*.test.ts', 'render/test/press.test.ts'],
+          testTimeout: 120_000,
           hookTimeout: 60_000,
           fileParallelism: false,
         },

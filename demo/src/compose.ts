@@ -76,7 +76,7 @@ function ostrel(): Project {
       { zone: 'backBevel', finish: 'worn-steel' },
       { zone: 'back', finish: 'worn-steel' },
     ],
-    surround: painted('wheelhouse-dusk', 'Wheelhouse dusk', { stops: 0.3, turn: -0.35, seen: true }),
+    surround: painted('wheelhouse-dusk', 'Wheelhouse dusk', { stops: 0, turn: 2.6, seen: true }),
     rig: [
       light('dusk-key', 'area', 'Key', {
         azimuth: -0.75,
@@ -158,7 +158,7 @@ function ostrel(): Project {
         distance: 2.4,
       }),
     ],
-    grade: { exposure: -1.8, view: 'soft' },
+    grade: { exposure: -1.5, view: 'soft' },
   });
   return project('Ostrel', {
     blocks: [word],
@@ -170,7 +170,7 @@ function ostrel(): Project {
         base_color: [0.03, 0.3, 0.12],
         specular_roughness: 0.2,
         emission_color: [0.1, 1, 0.42],
-        emission_luminance: 14,
+        emission_luminance: 9,
       }),
       wet,
     ],
@@ -192,7 +192,7 @@ function tideBar(): Project {
     back: { width: 0, height: 0, profile: 'straight', segments: 1 },
   });
   const tiles = finish('bar-tiles', 'Bar tiles', 'enamel', {
-    base_color: [0.05, 0.16, 0.17],
+    base_color: [0.2, 0.4, 0.4],
     specular_roughness: 0.14,
     coat_weight: 0.6,
     coat_roughness: 0.05,
@@ -200,27 +200,19 @@ function tideBar(): Project {
   const shell = finish('shell-pink', 'Shell neon', 'neon', {
     base_color: [0.4, 0.2, 0.25],
     emission_color: [1, 0.24, 0.46],
-    emission_luminance: 11,
+    emission_luminance: 6,
   });
   const ice = finish('ice-blue', 'Ice neon', 'neon', {
     base_color: [0.2, 0.3, 0.4],
     emission_color: [0.18, 0.66, 1],
-    emission_luminance: 11,
+    emission_luminance: 6,
   });
   const open: Look = newLook('Open late', {
     id: 'open-late',
-    chart: [
-      { finish: 'deck-matte' },
-      { zone: 'front', finish: 'shell-pink' },
-      { zone: 'frontBevel', finish: 'shell-pink' },
-      ...[5, 6, 7].flatMap((i) => [
-        { letter: `bar-${i}`, zone: 'front' as const, finish: 'ice-blue' },
-        { letter: `bar-${i}`, zone: 'frontBevel' as const, finish: 'ice-blue' },
-      ]),
-    ],
+    chart: [{ finish: 'shell-pink' }, ...[5, 6, 7].map((i) => ({ letter: `bar-${i}`, finish: 'ice-blue' }))],
     surround: painted('lamp-studio', 'Lamp studio', { stops: -3.2 }),
     rig: [],
-    grade: { exposure: -1.6, view: 'soft' },
+    grade: { exposure: -1, view: 'soft' },
   });
   const closed: Look = newLook('Morning after', {
     id: 'morning-after',
@@ -313,7 +305,7 @@ function deckFive(): Project {
 
 /** Turns the camera a little aside and up, fitted to the type. */
 const VIEWS: Record<string, [number, number]> = {
-  ostrel: [-0.22, 0.1],
+  ostrel: [-0.24, 0.02],
   'tide-bar': [0.25, 0.02],
   'deck-5': [0.3, 0.14],
 };

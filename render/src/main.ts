@@ -1,11 +1,20 @@
-/** ./wemlox render IN -o OUT: traces a project without database or browser. */
+/** ./wemlox render IN -o OUT: traces a project or a .glb file without database or browser. */
 import 'reflect-metadata';
-import { writeFile } from 'node:fs/promises';
+import { readFile, writeFile } from 'node:fs/promises';
 import { extname } from 'node:path';
-import { DocumentError, type Project } from '@wemlox/core/src/document/index.ts';
-import { encodeExr, encodeHdr, encodePng, type LinearPicture } from '@wemlox/core/src/picture/files.ts';
+import { DocumentError, type Grade } from '@wemlox/core/src/document/index.ts';
+import {
+  encodeExr,
+  encodeHdr,
+  encodePng,
+  readSurroundPicture,
+  type LinearPicture,
+} from '@wemlox/core/src/picture/files.ts';
+import type { RenderScene } from '@wemlox/core/src/scene/renderScene.ts';
 import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
-import { developed, noiseOf } from '@wemlox/core/src/trace/film.ts';
+import { developed, developedLayers, hasLayers, noiseOf, type Film } from '@wemlox/core/src/trace/film.ts';
+import type { TraceView } from '@wemlox/core/src/trace/view.ts';
+import { readGlb } from './glb.ts';
 import { readOrder, UsageError, USAGE, type Order } from './order.ts';
 import { fileSources, openProjectFile } from './sources.ts';
 import { traceScene } from './threads.ts';
@@ -23,14 +32,16 @@ function chosen<T extends { id: string; name: string }>(
   return found;
 }
 
-function encoded(output: string, picture: LinearPicture, project: Project, look: string): Uint8Array {
-  const kind = extname(output);
-  if (kind === '.exr') return encodeExr(picture);
-  if (kind === '.hdr') return encodeHdr(picture);
-  return encodePng(picture, project.looks.find((l) => l.id === look)!.grade, 16);
+/** What is to be traced and how it is to be shown. */
+interface Subject {
+  scene: RenderScene;
+  grade: Grade;
+  view: ((width: number, height: number) => TraceView) | null;
 }
 
-async function render(order: Order): Promise<void> {
+async function projectSubject(order: Order): Promise<Subject> {
+  if (order.surround)
+    throw new UsageError('--surround is for .glb files; a project has surrounds of its own');
   const file = await openProjectFile(order.input);
   const { project } = file;
   const look = chosen('look', project.looks, order.look);
@@ -38,19 +49,53 @@ async function render(order: Order): Promise<void> {
   if (order.bounces !== undefined) shot.bounces = order.bounces;
   const { scene, problems } = await new SceneMaker(fileSources(file), true).make(project, look.id, shot.id);
   for (const problem of problems) process.stderr.write(`wemlox: ${problem}\n`);
+  return { scene, grade: look.grade, view: null };
+}
+
+async function glbSubject(order: Order): Promise<Subject> {
+  if (order.look || order.shot)
+    throw new UsageError('--look and --shot are for projects; a .glb file has neither');
+  const surround = order.surround
+    ? readSurroundPicture(new Uint8Array(await readFile(order.surround)))
+    : null;
+  const { scene, view, leftOut } = await readGlb(
+    new Uint8Array(await readFile(order.input)),
+    surround,
+    order.bounces,
+  );
+  for (const what of leftOut) process.stderr.write(`wemlox: left out: ${what}\n`);
+  return { scene, view, grade: { exposure: 0, view: 'soft' } };
+}
+
+function encoded(output: string, picture: LinearPicture, film: Film, grade: Grade): Uint8Array {
+  const kind = extname(output);
+  if (kind === '.exr')
+    return encodeExr(picture, 'float', hasLayers(film) ? developedLayers(film) : undefined);
+  if (kind === '.hdr') return encodeHdr(picture);
+  return encodePng(picture, grade, 16);
+}
+
+async function render(order: Order): Promise<void> {
+  const { scene, grade, view } = await (extname(order.input) === '.glb'
+    ? glbSubject(order)
+    : projectSubject(order));
   const [width, height] = order.size ?? [960, Math.round(960 / scene.aspect)];
   const tty = process.stderr.isTTY;
   const traced = await traceScene(scene, {
-    ...order,
+    samples: order.samples,
+    seed: order.seed,
+    threads: order.threads,
+    layers: order.passes,
     width,
     height,
+    view: view?.(width, height),
     onPass: (done, film) => {
       if (tty) process.stderr.write(`\r${done} of ${order.samples} samples `);
       return order.noise > 0 && done >= 8 && noiseOf(film, done) <= order.noise;
     },
   });
   const picture = { width, height, data: developed(traced.film, traced.samples) };
-  await writeFile(order.output, encoded(order.output, picture, project, look.id));
+  await writeFile(order.output, encoded(order.output, picture, traced.film, grade));
   process.stderr.write(
     `${tty ? '\r' : ''}${order.output}: ${width}x${height}, ${traced.samples} samples, noise ${noiseOf(traced.film, traced.samples).toFixed(4)}, ` +
       `${traced.wallSeconds.toFixed(1)} s\n`,

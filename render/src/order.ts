@@ -2,16 +2,21 @@
 import { extname } from 'node:path';
 import { parseArgs } from 'node:util';
 
-export const USAGE = `usage: ./wemlox render IN.wemlox -o OUT.(exr|png|hdr) [--look NAME] [--shot NAME] [--size WxH]
-       [--samples N | --noise X] [--bounces N] [--seed N] [--threads N]
+export const USAGE = `usage: ./wemlox render IN.wemlox -o OUT.(exr|png|hdr) [--look NAME] [--shot NAME] [OPTIONS]
+       ./wemlox render IN.glb -o OUT.(exr|png|hdr) [--surround FILE.(hdr|exr)] [OPTIONS]
+options: [--size WxH] [--samples N | --noise X] [--bounces N] [--seed N] [--passes albedo,normal,depth] [--threads N]
 `;
 const MOST_SAMPLES = 65536;
+/** Layers a film gathers, all at once. */
+const PASSES = ['albedo', 'normal', 'depth'];
 
 export class UsageError extends Error {}
 
 export interface Order {
   input: string;
   output: string;
+  surround?: string;
+  passes: boolean;
   look?: string;
   shot?: string;
   size: [number, number] | null;
@@ -40,6 +45,8 @@ export function readOrder(argv: string[]): Order {
       allowPositionals: true,
       options: {
         output: { type: 'string', short: 'o' },
+        surround: { type: 'string' },
+        passes: { type: 'string' },
         look: { type: 'string' },
         shot: { type: 'string' },
         size: { type: 'string' },
@@ -66,12 +73,18 @@ export function readOrder(argv: string[]): Order {
       throw new UsageError(`--size takes WxH, each 1 to 16384, not "${values.size}"`);
     }
   }
+  const unknown = values.passes?.split(',').find((name) => !PASSES.includes(name));
+  if (unknown !== undefined) throw new UsageError(`--passes takes ${PASSES.join(', ')}, not "${unknown}"`);
+  if (values.passes !== undefined && extname(values.output) !== '.exr')
+    throw new UsageError('--passes needs an .exr');
   const noise = values.noise === undefined ? 0 : Number(values.noise);
   if (!(noise >= 0 && noise < 10))
     throw new UsageError(`--noise takes a share like 0.02, not "${values.noise}"`);
   return {
     input: positionals[0],
     output: values.output,
+    surround: values.surround,
+    passes: values.passes !== undefined,
     look: values.look,
     shot: values.shot,
     size,

@@ -46,6 +46,8 @@ export interface TraceOptions {
   samples: number;
   seed: number;
   threads?: number;
+  /** Where it is seen from, when not through the scene's own camera. */
+  view?: TraceView;
   /** Gather albedo, normal and depth as well. */
   layers?: boolean;
   /** A film of the same order to go on with, and the samples it holds. */
@@ -81,7 +83,7 @@ export async function traceScene(scene: RenderScene, options: TraceOptions): Pro
   const done = options.from?.samples ?? 0;
   if (options.from) film.sums.set(options.from.sums);
   const control = createControl();
-  const view = shotView(scene, width, height);
+  const view = options.view ?? shotView(scene, width, height);
   const workers = Array.from(
     { length: threads },
     (_, lane) =>

@@ -69,7 +69,7 @@ export const READY_FINISHES: readonly Finish[] = [
     base_color: [0.35, 0.05, 0.04],
     specular_roughness: 0.2,
     emission_color: [1, 0.16, 0.08],
-    emission_luminance: 14,
+    emission_luminance: 9,
   }),
   ready('deck-matte', 'Deck matte', 'matte paint', {
     base_color: [0.16, 0.165, 0.17],

@@ -22,6 +22,8 @@ export interface Part {
 export type SceneLight =
   | { kind: 'area'; name: string; placed: PlacedLight; width: number; height: number; shadow: boolean }
   | { kind: 'spot'; name: string; placed: PlacedLight; cosInner: number; cosOuter: number; shadow: boolean }
+  /** Shines alike all around; only scenes from files have it. */
+  | { kind: 'point'; name: string; placed: PlacedLight; shadow: boolean }
   | { kind: 'directional'; name: string; placed: PlacedLight; shadow: boolean };
 
 export interface SceneSurround {

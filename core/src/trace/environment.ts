@@ -13,6 +13,9 @@ export interface SurroundTable {
   rows: number;
   rowCdf: Float64Array;
   cellCdf: Float32Array;
+  /** Where the search for k / n begins, for rows and for the cells of each row (indexed search, Chen & Asau 1974). */
+  rowGuide: Uint16Array;
+  cellGuide: Uint16Array;
   /** Sine of the elevation at each row boundary, from the top. */
   bands: Float64Array;
   /** Integral of luminance over the sphere, divided by 2π. */
@@ -56,7 +59,26 @@ export function surroundTable(picture: SurroundPicture, shared = false): Surroun
     rowCdf[r + 1] = total;
   }
   if (total > 0) for (let r = 1; r <= h + 1; r++) rowCdf[r] /= total;
-  return { columns: w, rows: h + 1, rowCdf, cellCdf, bands, total };
+  const rowGuide = new Uint16Array(memory((h + 1) * 2));
+  const cellGuide = new Uint16Array(memory((h + 1) * w * 2));
+  fillGuide(rowCdf, 0, h + 1, rowGuide, 0);
+  for (let r = 0; r <= h; r++) fillGuide(cellCdf, r * (w + 1), w, cellGuide, r * w);
+  return { columns: w, rows: h + 1, rowCdf, cellCdf, rowGuide, cellGuide, bands, total };
+}
+
+/** For each k the last i in 0 … n − 1 with cdf[base + i] ≤ k / n. */
+function fillGuide(
+  cdf: Float64Array | Float32Array,
+  base: number,
+  n: number,
+  guide: Uint16Array,
+  at: number,
+): void {
+  let i = 0;
+  for (let k = 0; k < n; k++) {
+    while (i + 1 < n && cdf[base + i + 1] <= k / n) i++;
+    guide[at + k] = i;
+  }
 }
 
 export class Environment {
@@ -76,6 +98,8 @@ export class Environment {
   private readonly rows: number;
   private readonly rowCdf: Float64Array;
   private readonly cellCdf: Float32Array;
+  private readonly rowGuide: Uint16Array;
+  private readonly cellGuide: Uint16Array;
   private readonly bands: Float64Array;
   private readonly total: number;
 
@@ -91,6 +115,8 @@ export class Environment {
     this.rows = table.rows;
     this.rowCdf = table.rowCdf;
     this.cellCdf = table.cellCdf;
+    this.rowGuide = table.rowGuide;
+    this.cellGuide = table.cellGuide;
     this.bands = table.bands;
     this.total = table.total;
     this.mean = (table.total / 2) * this.gain;
@@ -148,9 +174,9 @@ export class Environment {
   /** Draws a direction; radiance in `rgb`, direction in `direction`, density returned (0: no light). */
   sample(u: number, v: number): number {
     if (!(this.total > 0)) return 0;
-    const row = below(this.rowCdf, 0, this.rows, v);
+    const row = below(this.rowCdf, 0, this.rows, this.rowGuide, 0, v);
     const base = row * (this.columns + 1);
-    const column = below(this.cellCdf, base, this.columns, u);
+    const column = below(this.cellCdf, base, this.columns, this.cellGuide, row * this.columns, u);
     const rowLow = this.rowCdf[row];
     const cellLow = this.cellCdf[base + column];
     const dv = (v - rowLow) / (this.rowCdf[row + 1] - rowLow);
@@ -169,14 +195,16 @@ export class Environment {
   }
 }
 
-/** Last i in 0 … n − 1 with cdf[base + i] ≤ value and a cell of some width. */
-function below(cdf: Float64Array | Float32Array, base: number, n: number, value: number): number {
-  let lo = 0;
-  let hi = n;
-  while (hi - lo > 1) {
-    const mid = (lo + hi) >> 1;
-    if (cdf[base + mid] <= value) lo = mid;
-    else hi = mid;
-  }
-  return lo;
+/** Last i in 0 … n − 1 with cdf[base + i] ≤ value, which lies in [0, 1). */
+function below(
+  cdf: Float64Array | Float32Array,
+  base: number,
+  n: number,
+  guide: Uint16Array,
+  guideAt: number,
+  value: number,
+): number {
+  let i = guide[guideAt + ((value * n) | 0)];
+  while (i + 1 < n && cdf[base + i + 1] <= value) i++;
+  return i;
 }

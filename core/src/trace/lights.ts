@@ -11,6 +11,7 @@ const AREA = 0;
 const SPOT = 1;
 const DIRECTIONAL = 2;
 const GLOW = 3;
+const POINT = 4;
 
 /** Result of sample. `delta` lights cannot be hit by chance. */
 export const lightSample = {
@@ -104,7 +105,7 @@ export class Lights {
         this.cosInner[i] = light.cosInner;
         this.cosOuter[i] = light.cosOuter;
       } else {
-        this.kind[i] = DIRECTIONAL;
+        this.kind[i] = light.kind === 'point' ? POINT : DIRECTIONAL;
       }
       this.glows.push(null);
     });
@@ -159,6 +160,7 @@ export class Lights {
     const dz = z - this.position[k + 2];
     const d2 = dx * dx + dy * dy + dz * dz;
     if (this.kind[i] === GLOW) return (this.lum[i] * this.area[i] * 0.25) / (d2 + this.radius2[i]);
+    if (this.kind[i] === POINT) return this.lum[i] / d2;
     const along = dx * this.forward[k] + dy * this.forward[k + 1] + dz * this.forward[k + 2];
     if (along <= 0) return 0;
     const cosine = along / Math.sqrt(d2);
@@ -308,6 +310,7 @@ export class Lights {
     out.z = dz / d;
     out.distance = d;
     const cosine = -(out.x * nx + out.y * ny + out.z * nz);
+    if (this.kind[i] === POINT) return this.give(i, 1 / d2, chance);
     if (this.kind[i] === SPOT) return this.give(i, this.spotFade(i, cosine) / d2, chance);
     if (cosine <= 0) return false;
     out.r = this.colour[k];

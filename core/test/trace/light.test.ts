@@ -58,7 +58,30 @@ describe('area light', () => {
     }
   });
 
-  it('does so on a floor of large triangles, which no ray may hit again where it starts', () => {
+  it('lights like a disc from far enough: π L sin² of the half angle', () => {
+    // a regular polygon of many sides would be a disc; a glowing fan of triangles is one
+    const sides = 96;
+    const [radius, height] = [0.6, 0.9];
+    const fan: number[] = [];
+    for (let i = 0; i < sides; i++) {
+      const at = (k: number) => [
+        radius * Math.cos((k * 2 * Math.PI) / sides),
+        height,
+        radius * Math.sin((k * 2 * Math.PI) / sides),
+      ];
+      fan.push(0, height, 0, ...at(i), ...at(i + 1));
+    }
+    const lamp = {
+      triangles: fan,
+      surface: { base_color: [0, 0, 0], specular_weight: 0, emission_luminance: 5 },
+    };
+    const picture = traced(sceneOf([floor(), lamp]), spotView([0, 0.8, 0], down), 256);
+    const exact = (5 * Math.PI * radius ** 2) / (radius ** 2 + height ** 2);
+    expect((meanOf(picture, 1) * Math.PI) / ALBEDO / exact).toBeGreaterThan(0.99);
+    expect((meanOf(picture, 1) * Math.PI) / ALBEDO / exact).toBeLessThan(1.01);
+  });
+
+  it('gives it on a floor of large triangles too, which no ray may hit again where it starts', () => {
     const light: SceneLight = {
       kind: 'area',
       name: 'a',

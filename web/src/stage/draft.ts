@@ -14,6 +14,7 @@ import {
   PCFShadowMap,
   PerspectiveCamera,
   PMREMGenerator,
+  PointLight,
   Raycaster,
   RectAreaLight,
   RepeatWrapping,
@@ -166,6 +167,12 @@ export class DraftView {
       lamp.color.setRGB(colour[0] / peak, colour[1] / peak, colour[2] / peak);
       lamp.position.fromArray(position);
       lamp.lookAt(aimed[0], aimed[1], aimed[2]);
+      return [lamp];
+    }
+    if (light.kind === 'point') {
+      const lamp = new PointLight(0xffffff, peak, 0, 2);
+      lamp.color.setRGB(colour[0] / peak, colour[1] / peak, colour[2] / peak);
+      lamp.position.fromArray(position);
       return [lamp];
     }
     const lamp =

@@ -1,0 +1,315 @@
+/** glTF 2.0 binary files as scenes: meshes, cameras, punctual lights and the material extensions OpenPBR knows. */
+import { NodeIO, Primitive, type Document, type Material, type mat4, type Node } from '@gltf-transform/core';
+import {
+  KHRLightsPunctual,
+  KHRMaterialsAnisotropy,
+  KHRMaterialsClearcoat,
+  KHRMaterialsEmissiveStrength,
+  KHRMaterialsIOR,
+  KHRMaterialsSpecular,
+  KHRMaterialsTransmission,
+  KHRMaterialsVolume,
+  type Anisotropy,
+  type Clearcoat,
+  type EmissiveStrength,
+  type IOR,
+  type Light,
+  type Specular,
+  type Transmission,
+  type Volume,
+} from '@gltf-transform/extensions';
+import { newShot, plainSurface, type Surface } from '@wemlox/core/src/document/index.ts';
+import type { SurroundPicture } from '@wemlox/core/src/light/surround.ts';
+import type { Part, RenderScene, SceneLight } from '@wemlox/core/src/scene/renderScene.ts';
+import { fitted, type Box } from '@wemlox/core/src/stage/camera.ts';
+import type { TraceView } from '@wemlox/core/src/trace/view.ts';
+
+/** A file that cannot be rendered; the message says what and where. */
+export class GlbError extends Error {}
+
+export interface GlbScene {
+  scene: RenderScene;
+  /** The file's own camera, for a picture of a size; null when it has none. */
+  view: ((width: number, height: number) => TraceView) | null;
+  /** What of the file was left out, in words. */
+  leftOut: string[];
+}
+
+type Vec = [number, number, number];
+
+const EXTENSIONS = [
+  KHRLightsPunctual,
+  KHRMaterialsAnisotropy,
+  KHRMaterialsClearcoat,
+  KHRMaterialsEmissiveStrength,
+  KHRMaterialsIOR,
+  KHRMaterialsSpecular,
+  KHRMaterialsTransmission,
+  KHRMaterialsVolume,
+];
+
+const point = (m: mat4, v: ArrayLike<number>): Vec =>
+  [0, 1, 2].map((r) => m[r] * v[0] + m[4 + r] * v[1] + m[8 + r] * v[2] + m[12 + r]) as Vec;
+
+const direction = (m: mat4, v: ArrayLike<number>): Vec => {
+  const d = [0, 1, 2].map((r) => m[r] * v[0] + m[4 + r] * v[1] + m[8 + r] * v[2]);
+  const l = Math.hypot(...d) || 1;
+  return d.map((x) => x / l) as Vec;
+};
+
+/** Normals go by the inverse transpose: the matrix of cofactors does, up to scale. */
+function normalMatrix(m: mat4): mat4 {
+  const c = [
+    m[5] * m[10] - m[6] * m[9],
+    m[6] * m[8] - m[4] * m[10],
+    m[4] * m[9] - m[5] * m[8],
+    0,
+    m[2] * m[9] - m[1] * m[10],
+    m[0] * m[10] - m[2] * m[8],
+    m[1] * m[8] - m[0] * m[9],
+    0,
+    m[1] * m[6] - m[2] * m[5],
+    m[2] * m[4] - m[0] * m[6],
+    m[0] * m[5] - m[1] * m[4],
+    0,
+  ];
+  return [...c, 0, 0, 0, 1] as mat4;
+}
+
+/** A glTF material in OpenPBR's terms; null stands for the default material. */
+export function surfaceOf(material: Material | null): Surface {
+  if (!material) return plainSurface({ base_color: [1, 1, 1], base_metalness: 1, specular_roughness: 1 });
+  const ior = material.getExtension<IOR>('KHR_materials_ior');
+  const specular = material.getExtension<Specular>('KHR_materials_specular');
+  const coat = material.getExtension<Clearcoat>('KHR_materials_clearcoat');
+  const transmission = material.getExtension<Transmission>('KHR_materials_transmission');
+  const volume = material.getExtension<Volume>('KHR_materials_volume');
+  const anisotropy = material.getExtension<Anisotropy>('KHR_materials_anisotropy');
+  const strength =
+    material.getExtension<EmissiveStrength>('KHR_materials_emissive_strength')?.getEmissiveStrength() ?? 1;
+  const base = material.getBaseColorFactor().slice(0, 3);
+  const glow = material.getEmissiveFactor();
+  const peak = Math.max(...glow);
+  const unit = (v: readonly number[]) => v.map((x) => Math.min(1, Math.max(0, x)));
+  const distance = volume && volume.getThicknessFactor() > 0 ? volume.getAttenuationDistance() : Infinity;
+  const deep = Number.isFinite(distance);
+  return plainSurface({
+    base_color: unit(base),
+    base_metalness: material.getMetallicFactor(),
+    specular_roughness: material.getRoughnessFactor(),
+    specular_ior: Math.min(3, Math.max(1, ior?.getIOR() || 1.5)),
+    specular_weight: specular?.getSpecularFactor() ?? 1,
+    specular_color: unit(specular?.getSpecularColorFactor() ?? [1, 1, 1]),
+    specular_roughness_anisotropy: anisotropy?.getAnisotropyStrength() ?? 0,
+    specular_rotation: anisotropy?.getAnisotropyRotation() ?? 0,
+    transmission_weight: transmission?.getTransmissionFactor() ?? 0,
+    transmission_color: unit(deep ? volume!.getAttenuationColor() : base),
+    transmission_depth: deep ? distance : 0,
+    coat_weight: coat?.getClearcoatFactor() ?? 0,
+    coat_roughness: coat?.getClearcoatRoughnessFactor() ?? 0,
+    coat_ior: 1.5,
+    emission_color: peak > 0 ? unit(glow.map((v) => v / peak)) : [1, 1, 1],
+    emission_luminance: peak * strength,
+  });
+}
+
+function lightOf(node: Node, light: Light): SceneLight {
+  const m = node.getWorldMatrix();
+  const colour = light.getColor().map((v) => v * light.getIntensity()) as Vec;
+  const placed = {
+    position: point(m, [0, 0, 0]),
+    forward: direction(m, [0, 0, -1]),
+    right: direction(m, [1, 0, 0]),
+    up: direction(m, [0, 1, 0]),
+    colour,
+  };
+  const name = light.getName() || node.getName();
+  const type = light.getType();
+  if (type === 'spot') {
+    const cosInner = Math.cos(light.getInnerConeAngle());
+    return {
+      kind: 'spot',
+      name,
+      placed,
+      cosInner,
+      cosOuter: Math.cos(light.getOuterConeAngle()),
+      shadow: true,
+    };
+  }
+  return { kind: type === 'point' ? 'point' : 'directional', name, placed, shadow: true };
+}
+
+/** Growing triangle lists of the whole file. */
+class Triangles {
+  readonly positions: number[] = [];
+  readonly normals: number[] = [];
+
+  /** @throws GlbError for an index that points nowhere */
+  add(primitive: Primitive, m: mat4, where: string): number {
+    const position = primitive.getAttribute('POSITION');
+    if (!position) return 0;
+    const normal = primitive.getAttribute('NORMAL');
+    const indices = primitive.getIndices();
+    const count = indices ? indices.getCount() : position.getCount();
+    const nm = normalMatrix(m);
+    const mirrored =
+      m[0] * (m[5] * m[10] - m[6] * m[9]) -
+        m[4] * (m[1] * m[10] - m[2] * m[9]) +
+        m[8] * (m[1] * m[6] - m[2] * m[5]) <
+      0;
+    const scratch: number[] = [];
+    let made = 0;
+    for (let i = 0; i + 2 < count; i += 3) {
+      const ids = [i, i + (mirrored ? 2 : 1), i + (mirrored ? 1 : 2)].map((k) =>
+        indices ? indices.getScalar(k) : k,
+      );
+      const bad = ids.find((id) => id >= position.getCount());
+      if (bad !== undefined)
+        throw new GlbError(`${where}: index ${bad} points past its ${position.getCount()} vertices`);
+      const p = ids.map((id) => point(m, position.getElement(id, scratch)));
+      if (p.flat().some((v) => !Number.isFinite(v)))
+        throw new GlbError(`${where}: triangle ${i / 3} is not made of numbers`);
+      const e1 = p[1].map((v, a) => v - p[0][a]);
+      const e2 = p[2].map((v, a) => v - p[0][a]);
+      const flat: Vec = [
+        e1[1] * e2[2] - e1[2] * e2[1],
+        e1[2] * e2[0] - e1[0] * e2[2],
+        e1[0] * e2[1] - e1[1] * e2[0],
+      ];
+      const area = Math.hypot(...flat);
+      if (!(area > 0)) continue;
+      const face = flat.map((v) => v / area);
+      for (let k = 0; k < 3; k++) {
+        this.positions.push(...p[k]);
+        this.normals.push(...(normal ? direction(nm, normal.getElement(ids[k], scratch)) : face));
+      }
+      made++;
+    }
+    return made;
+  }
+}
+
+function boxOf(positions: number[]): Box {
+  const box: Box = { min: [Infinity, Infinity, Infinity], max: [-Infinity, -Infinity, -Infinity] };
+  positions.forEach((v, i) => {
+    box.min[i % 3] = Math.min(box.min[i % 3], v);
+    box.max[i % 3] = Math.max(box.max[i % 3], v);
+  });
+  return box;
+}
+
+function leftOutOf(document: Document): string[] {
+  const root = document.getRoot();
+  const out: string[] = [];
+  const textures = root.listTextures().length;
+  if (textures > 0) out.push(`${textures} textures (materials keep their factors)`);
+  if (root.listAnimations().length > 0) out.push(`${root.listAnimations().length} animations`);
+  if (root.listSkins().length > 0) out.push(`${root.listSkins().length} skins (meshes stand as modelled)`);
+  return out;
+}
+
+/**
+ * Reads a .glb file as a scene.
+ * @param surround environment picture; null for a black one
+ * @throws GlbError when it is not one, is damaged, or holds nothing to see
+ */
+export async function readGlb(
+  bytes: Uint8Array,
+  surround: SurroundPicture | null,
+  bounces = 8,
+): Promise<GlbScene> {
+  let document: Document;
+  try {
+    document = await new NodeIO().registerExtensions(EXTENSIONS).readBinary(bytes);
+  } catch (error) {
+    throw new GlbError(`not a readable .glb file (${error instanceof Error ? error.message : 'damaged'})`);
+  }
+  const root = document.getRoot();
+  const materials: (Material | null)[] = [null, ...root.listMaterials()];
+  const triangles = new Triangles();
+  const parts: Part[] = [];
+  const lights: SceneLight[] = [];
+  const leftOut = leftOutOf(document);
+  let view: GlbScene['view'] = null;
+  let at = 0;
+  (root.getDefaultScene() ?? root.listScenes()[0])?.traverse((node) => {
+    const m = node.getWorldMatrix();
+    const light = node.getExtension<Light>('KHR_lights_punctual');
+    if (light) lights.push(lightOf(node, light));
+    const camera = node.getCamera();
+    if (camera?.getType() === 'perspective' && !view) {
+      const half = Math.tan(camera.getYFov() / 2);
+      const scaled = (v: Vec, s: number) => v.map((x) => x * s) as Vec;
+      view = (width, height) => ({
+        width,
+        height,
+        orthographic: false,
+        origin: point(m, [0, 0, 0]),
+        forward: direction(m, [0, 0, -1]),
+        right: scaled(direction(m, [1, 0, 0]), (half * width) / height),
+        up: scaled(direction(m, [0, 1, 0]), half),
+        visible: null,
+        dress: null,
+        bounces,
+      });
+    }
+    for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
+      const where = `mesh "${node.getMesh()!.getName() || node.getName()}"`;
+      if (primitive.getMode() !== Primitive.Mode.TRIANGLES) {
+        leftOut.push(`${where}: points, lines or strips`);
+        continue;
+      }
+      const made = triangles.add(primitive, m, where);
+      if (made === 0) continue;
+      parts.push({
+        block: null,
+        letter: null,
+        zone: null,
+        piece: node.getName(),
+        finish: materials.indexOf(primitive.getMaterial()),
+        firstTriangle: at,
+        triangles: made,
+        right: [1, 0, 0],
+        out: [0, 0, 1],
+      });
+      at += made;
+    }
+  });
+  if (at === 0) throw new GlbError('the file holds no triangles');
+  const surfaces = materials.map(surfaceOf);
+  const glowing = parts.some((p) => surfaces[p.finish].emission_luminance > 0);
+  if (!surround && lights.length === 0 && !glowing) {
+    throw new GlbError('the file holds no lights; give an environment with --surround');
+  }
+  const partOf = new Uint32Array(at);
+  parts.forEach((p, i) => partOf.fill(i, p.firstTriangle, p.firstTriangle + p.triangles));
+  const typeBox = boxOf(triangles.positions);
+  const shared = (values: number[]) => {
+    const out = new Float32Array(new SharedArrayBuffer(values.length * 4));
+    out.set(values);
+    return out;
+  };
+  return {
+    leftOut,
+    view,
+    scene: {
+      positions: shared(triangles.positions),
+      normals: shared(triangles.normals),
+      partOf,
+      geometryTriangles: at,
+      parts,
+      finishes: surfaces,
+      lights,
+      surround: {
+        picture: surround ?? { width: 2, height: 1, data: new Float32Array(6) },
+        gain: 1,
+        turn: 0,
+        seen: surround !== null,
+      },
+      typeBox,
+      camera: fitted(newShot(), typeBox),
+      aspect: 16 / 9,
+      bounces,
+    },
+  };
+}

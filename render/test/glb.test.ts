@@ -1,0 +1,185 @@
+import { Document, NodeIO } from '@gltf-transform/core';
+import {
+  KHRLightsPunctual,
+  KHRMaterialsEmissiveStrength,
+  KHRMaterialsIOR,
+  KHRMaterialsTransmission,
+  KHRMaterialsVolume,
+} from '@gltf-transform/extensions';
+import { describe, expect, it } from 'vitest';
+import { developed, developedLayers } from '@wemlox/core/src/trace/film.ts';
+import { readGlb, surfaceOf } from '../src/glb.ts';
+import { traceScene } from '../src/threads.ts';
+
+const EXTENSIONS = [
+  KHRLightsPunctual,
+  KHRMaterialsEmissiveStrength,
+  KHRMaterialsIOR,
+  KHRMaterialsTransmission,
+  KHRMaterialsVolume,
+];
+
+/** A matte floor two metres wide, a camera straight above it, and whatever `more` adds. */
+function file(more: (document: Document) => void): Promise<Uint8Array> {
+  const document = new Document();
+  const buffer = document.createBuffer();
+  const position = document
+    .createAccessor()
+    .setType('VEC3')
+    .setArray(new Float32Array([-1, 0, 1, 1, 0, 1, 1, 0, -1, -1, 0, -1]))
+    .setBuffer(buffer);
+  const indices = document
+    .createAccessor()
+    .setType('SCALAR')
+    .setArray(new Uint16Array([0, 1, 2, 0, 2, 3]))
+    .setBuffer(buffer);
+  const material = document
+    .createMaterial('matte')
+    .setBaseColorFactor([0.5, 0.5, 0.5, 1])
+    .setMetallicFactor(0)
+    .setRoughnessFactor(1);
+  const primitive = document
+    .createPrimitive()
+    .setAttribute('POSITION', position)
+    .setIndices(indices)
+    .setMaterial(material);
+  const camera = document.createCamera().setType('perspective').setYFov(0.02);
+  const s = Math.SQRT1_2;
+  document
+    .createScene()
+    .addChild(document.createNode('floor').setMesh(document.createMesh('floor').addPrimitive(primitive)))
+    .addChild(
+      document.createNode('eye').setCamera(camera).setTranslation([0, 5, 0]).setRotation([-s, 0, 0, s]),
+    );
+  more(document);
+  return new NodeIO().registerExtensions(EXTENSIONS).writeBinary(document);
+}
+
+const lamp =
+  (type: 'point' | 'spot' | 'directional', intensity: number, height: number) => (document: Document) => {
+    const light = document
+      .createExtension(KHRLightsPunctual)
+      .createLight()
+      .setType(type)
+      .setIntensity(intensity);
+    const s = Math.SQRT1_2;
+    document
+      .getRoot()
+      .listScenes()[0]
+      .addChild(
+        document
+          .createNode('lamp')
+          .setExtension('KHR_lights_punctual', light)
+          .setTranslation([0, height, 0])
+          .setRotation([-s, 0, 0, s]),
+      );
+  };
+
+async function seen(bytes: Uint8Array, samples = 64): Promise<number> {
+  const { scene, view } = await readGlb(bytes, null, 1);
+  const traced = await traceScene(scene, {
+    width: 8,
+    height: 8,
+    samples,
+    seed: 1,
+    threads: 1,
+    view: view!(8, 8),
+  });
+  const picture = developed(traced.film, samples);
+  let sum = 0;
+  for (let i = 1; i < picture.length; i += 4) sum += picture[i];
+  return sum / 64;
+}
+
+describe('glTF lights', () => {
+  it('shine in their units: candela over distance squared, lux as they are', async () => {
+    // a dielectric's glossy layer takes some of the diffuse light: compare lights with each other and the square law
+    const one = await seen(await file(lamp('point', 10, 1)));
+    const two = await seen(await file(lamp('point', 10, 2)));
+    const spot = await seen(await file(lamp('spot', 10, 1)));
+    const sun = await seen(await file(lamp('directional', 10, 3)));
+    expect(one / two).toBeCloseTo(4, 1);
+    expect(spot / one).toBeCloseTo(1, 2);
+    expect(sun / one).toBeCloseTo(1, 1);
+    // albedo 0.5 with a reflecting layer over it: between 0.8 and 1.05 of the bare matte value
+    expect(one / ((10 * 0.5) / Math.PI)).toBeGreaterThan(0.8);
+    expect(one / ((10 * 0.5) / Math.PI)).toBeLessThan(1.05);
+  });
+});
+
+describe('glTF materials', () => {
+  it('become OpenPBR surfaces', () => {
+    const document = new Document();
+    const glass = document
+      .createMaterial()
+      .setMetallicFactor(0)
+      .setExtension('KHR_materials_ior', document.createExtension(KHRMaterialsIOR).createIOR().setIOR(1.33))
+      .setExtension(
+        'KHR_materials_transmission',
+        document.createExtension(KHRMaterialsTransmission).createTransmission().setTransmissionFactor(1),
+      )
+      .setExtension(
+        'KHR_materials_volume',
+        document
+          .createExtension(KHRMaterialsVolume)
+          .createVolume()
+          .setThicknessFactor(1)
+          .setAttenuationDistance(0.2)
+          .setAttenuationColor([0.1, 0.5, 0.9]),
+      );
+    expect(surfaceOf(glass)).toMatchObject({
+      specular_ior: 1.33,
+      transmission_weight: 1,
+      transmission_color: [0.1, 0.5, 0.9],
+      transmission_depth: 0.2,
+      base_metalness: 0,
+    });
+    const neon = document
+      .createMaterial()
+      .setEmissiveFactor([0.5, 0.25, 0])
+      .setExtension(
+        'KHR_materials_emissive_strength',
+        document
+          .createExtension(KHRMaterialsEmissiveStrength)
+          .createEmissiveStrength()
+          .setEmissiveStrength(40),
+      );
+    expect(surfaceOf(neon)).toMatchObject({ emission_color: [1, 0.5, 0], emission_luminance: 20 });
+    expect(surfaceOf(null)).toMatchObject({ base_metalness: 1, specular_roughness: 1 });
+  });
+});
+
+describe('layers', () => {
+  it('hold what is seen first: albedo, normal and distance', async () => {
+    const { scene, view } = await readGlb(await file(lamp('point', 10, 1)), null, 1);
+    const { film } = await traceScene(scene, {
+      width: 6,
+      height: 6,
+      samples: 8,
+      seed: 1,
+      threads: 2,
+      layers: true,
+      view: view!(6, 6),
+    });
+    const { albedo, normal, depth } = developedLayers(film);
+    expect(albedo[0]).toBeCloseTo(0.5, 5);
+    expect([...normal.slice(0, 3)]).toEqual([0, 1, 0]);
+    for (const d of depth) expect(d).toBeCloseTo(5, 3);
+  });
+});
+
+describe('bad files', () => {
+  it('are refused in words', async () => {
+    await expect(readGlb(new Uint8Array(20), null)).rejects.toThrow(/not a readable/);
+    const good = await file(lamp('point', 1, 1));
+    await expect(readGlb(good.slice(0, good.length - 30), null)).rejects.toThrow();
+    await expect(readGlb(await file(() => {}), null)).rejects.toThrow(/no lights/);
+    const broken = await file((d) => {
+      lamp('point', 1, 1)(d);
+      d.getRoot()
+        .listAccessors()[1]
+        .setArray(new Uint16Array([0, 1, 99]));
+    });
+    await expect(readGlb(broken, null)).rejects.toThrow(/index 99 points past its 4 vertices/);
+  });
+});

@@ -1,0 +1,107 @@
+import { readFile } from 'node:fs/promises';
+import { decode } from 'fast-png';
+import { readExr } from 'hdrify';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Project } from '@wemlox/core/src/document/index.ts';
+import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
+import { developed } from '@wemlox/core/src/trace/film.ts';
+import {
+  askPress,
+  cancelPress,
+  createProject,
+  keptFilm,
+  readAsset,
+  readPress,
+  type PressOrder,
+} from '@wemlox/store/src/index.ts';
+import { freshDatabase } from '../../store/test/freshDatabase.ts';
+import { pressJob } from '../src/press.ts';
+import { diskSources } from '../src/sources.ts';
+import { traceScene } from '../src/threads.ts';
+
+let db: Awaited<ReturnType<typeof freshDatabase>>;
+let document: Project;
+let project: string;
+beforeAll(async () => {
+  db = await freshDatabase();
+  const demo = await readFile(new URL('../../demo/data/deck-5.json', import.meta.url), 'utf8');
+  document = (JSON.parse(demo) as { project: Project }).project;
+  project = (await createProject(db.pool, document)).id;
+});
+afterAll(() => db.end());
+
+const order = (change: Partial<PressOrder> = {}): PressOrder => ({
+  name: 'deck.exr',
+  look: 'frosted',
+  shot: 'front',
+  width: 64,
+  height: 36,
+  samples: 12,
+  seed: 5,
+  format: 'exr-float',
+  alpha: true,
+  layers: false,
+  ...change,
+});
+const ask = (change: Partial<PressOrder> = {}) => askPress(db.pool, project, document, order(change));
+
+describe('the press', () => {
+  it('makes the same pixels in one go, after a stop in the middle, and as the command line does', async () => {
+    const whole = await ask();
+    await pressJob(db.pool, whole.id, () => false);
+    const stopped = await ask();
+    let passes = 0;
+    // the node ends after two passes; the queue would give the job to the next
+    await expect(pressJob(db.pool, stopped.id, () => ++passes > 2)).rejects.toThrow('the node ends');
+    const kept = await keptFilm(db.pool, stopped.id);
+    expect(kept!.samples).toBeGreaterThan(0);
+    expect(kept!.samples).toBeLessThan(12);
+    await pressJob(db.pool, stopped.id, () => false, 1);
+    const [a, b] = [await readPress(db.pool, whole.id), await readPress(db.pool, stopped.id)];
+    expect(a).toMatchObject({ state: 'done', samplesDone: 12 });
+    expect(b.result).toBe(a.result);
+    expect(await keptFilm(db.pool, stopped.id)).toBeNull();
+    const { scene } = await new SceneMaker(
+      diskSources(() => Promise.reject(new Error('none'))),
+      true,
+    ).make(document, 'frosted', 'front');
+    const traced = await traceScene(scene, { width: 64, height: 36, samples: 12, seed: 5 });
+    const alone = developed(traced.film, 12);
+    const picture = await readAsset(db.pool, a.result!);
+    expect(readExr(picture.bytes, { sanitize: false }).data).toEqual(alone);
+  });
+
+  it('writes PNG with or without alpha', async () => {
+    for (const alpha of [true, false]) {
+      const job = await ask({ format: 'png8', alpha, samples: 2, name: 'deck.png' });
+      await pressJob(db.pool, job.id, () => false);
+      const png = decode((await readAsset(db.pool, (await readPress(db.pool, job.id)).result!)).bytes);
+      const transparent = (png.data as Uint8Array).some((v, i) => i % 4 === 3 && v < 255);
+      expect(transparent).toBe(alpha);
+    }
+  });
+
+  it('leaves cancelled jobs alone and stops cancelled ones', async () => {
+    const early = await ask();
+    await cancelPress(db.pool, project, early.id);
+    await pressJob(db.pool, early.id, () => false);
+    expect((await readPress(db.pool, early.id)).state).toBe('cancelled');
+    const late = await ask({ samples: 4096 });
+    const work = pressJob(db.pool, late.id, () => false);
+    await new Promise((resolve) => setTimeout(resolve, 2500));
+    await cancelPress(db.pool, project, late.id);
+    await work;
+    expect(await readPress(db.pool, late.id)).toMatchObject({ state: 'cancelled', result: null });
+  });
+
+  it('fails in words when the document leans on a font that is not there', async () => {
+    const broken = structuredClone(document);
+    broken.blocks[0].font = { source: 'asset', id: '0'.repeat(64), name: 'Lost Grotesque' };
+    const job = await askPress(db.pool, project, broken, order());
+    await pressJob(db.pool, job.id, () => false);
+    expect(await readPress(db.pool, job.id)).toMatchObject({
+      state: 'failed',
+      message: expect.stringContaining('Lost Grotesque'),
+    });
+  });
+});
