@@ -6,6 +6,8 @@ import { fileURLToPath } from 'node:url';
 import { createDatabase } from '../store/test/createDatabase.ts';
 
 const MAIN = fileURLToPath(new URL('../server/src/main.ts', import.meta.url));
+const NODE = fileURLToPath(new URL('../render/src/node.ts', import.meta.url));
+const RENDER = fileURLToPath(new URL('../render/src/main.ts', import.meta.url));
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
 
 async function freePort(): Promise<number> {
@@ -16,11 +18,25 @@ async function freePort(): Promise<number> {
   return port;
 }
 
+async function killed(process: ChildProcess | null): Promise<void> {
+  if (!process || process.exitCode !== null) return;
+  process.kill('SIGKILL');
+  await once(process, 'exit');
+}
+
+/** ./wemlox render with these words; the exit code. */
+export async function renderFile(...words: string[]): Promise<number> {
+  const run = spawn(process.execPath, ['--import', 'tsx', RENDER, ...words], { cwd: ROOT, stdio: 'inherit' });
+  const [code] = (await once(run, 'exit')) as [number];
+  return code;
+}
+
 export class OwnStudio {
   readonly url: string;
   private readonly port: number;
   private readonly database: { url: string; drop: () => Promise<void> };
   private server: ChildProcess | null = null;
+  private node: ChildProcess | null = null;
 
   private constructor(port: number, database: OwnStudio['database']) {
     this.port = port;
@@ -45,16 +61,27 @@ export class OwnStudio {
     throw new Error('the server ended before it was up');
   }
 
+  startNode(): void {
+    this.node = spawn(process.execPath, ['--import', 'tsx', NODE], {
+      cwd: ROOT,
+      env: { ...process.env, DATABASE_URL: this.database.url },
+      stdio: 'inherit',
+    });
+  }
+
   /** kill -9, as a crash would. */
   async kill(): Promise<void> {
-    const { server } = this;
+    await killed(this.server);
     this.server = null;
-    if (!server || server.exitCode !== null) return;
-    server.kill('SIGKILL');
-    await once(server, 'exit');
+  }
+
+  async killNode(): Promise<void> {
+    await killed(this.node);
+    this.node = null;
   }
 
   async end(): Promise<void> {
+    await this.killNode();
     await this.kill();
     await this.database.drop();
   }

@@ -1,6 +1,7 @@
 /** A render node: takes pictures from the press queue, one at a time, with all its threads. */
 import 'reflect-metadata';
-import { run, type Runner } from 'graphile-worker';
+import { EventEmitter } from 'node:events';
+import { Logger, run, type Runner, type WorkerEvents } from 'graphile-worker';
 import pino from 'pino';
 import { openPool, PRESS_TASK, sayAlive, sayGoodbye } from '@wemlox/store/src/index.ts';
 import { pressJob } from './press.ts';
@@ -11,32 +12,31 @@ if (!url) {
   process.stderr.write('wemlox: DATABASE_URL is not set; ./wemlox start sets it\n');
   process.exit(1);
 }
-const HEARTBEAT = 4000;
+const HEARTBEAT = 3000;
 const pool = openPool(url, (error) => log.error(error, 'database connection lost'));
 const workers: string[] = [];
 let ending = false;
 
+/** Says that this node lives, and frees the work of those that do not. */
+const beat = () => sayAlive(pool, workers).catch((error) => log.error(error, 'heartbeat'));
+
+const events: WorkerEvents = new EventEmitter();
+events.on('worker:create', ({ worker }) => {
+  workers.push(worker.workerId);
+  void beat();
+});
 const runner: Runner = await run({
   pgPool: pool,
+  events,
   concurrency: 1,
   noHandleSignals: true,
-  noPreparedStatements: false,
+  parsedCronItems: [],
+  logger: new Logger(() => (level, message) => log[level === 'warning' ? 'warn' : level](message)),
   taskList: {
     [PRESS_TASK]: (payload) => pressJob(pool, (payload as { id: string }).id, () => ending),
   },
 });
-runner.events.on('worker:getJob:start', ({ worker }) => {
-  if (!workers.includes(worker.workerId)) workers.push(worker.workerId);
-});
-
-/** Says that this node lives, and frees the work of those that do not. */
-async function beat(): Promise<void> {
-  const silent = await sayAlive(pool, workers);
-  if (silent.length > 0)
-    await pool.query('SELECT graphile_worker.force_unlock_workers($1::text[])', [silent]);
-}
-const timer = setInterval(() => void beat().catch((error) => log.error(error, 'heartbeat')), HEARTBEAT);
-await beat();
+const timer = setInterval(() => void beat(), HEARTBEAT);
 
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) {
   process.on(signal, () => {

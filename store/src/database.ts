@@ -14,6 +14,9 @@ export class MissingError extends Error {}
 export function openPool(url: string, onError: (error: Error) => void): Pool {
   const pool = new pg.Pool({ connectionString: url, max: 10 });
   pool.on('error', onError);
+  pool.on('connect', (client) => {
+    client.on('error', onError);
+  });
   return pool;
 }
 

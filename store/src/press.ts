@@ -175,20 +175,23 @@ export async function keptFilm(
 }
 
 /** Seconds of silence after which a node is taken for dead. */
-const SILENCE = 15;
+const SILENCE = 12;
 
-/** A node says that it is alive. @returns workers that have fallen silent and are now forgotten */
-export async function sayAlive(pool: Pool, workers: string[]): Promise<string[]> {
+/** A node says that it is alive, and frees the jobs held by workers that have fallen silent. */
+export async function sayAlive(pool: Pool, workers: string[]): Promise<void> {
   await pool.query(
     `INSERT INTO render_nodes (worker_id) SELECT unnest($1::text[])
      ON CONFLICT (worker_id) DO UPDATE SET seen_at = now()`,
     [workers],
   );
-  const { rows } = await pool.query(
-    `DELETE FROM render_nodes WHERE seen_at < now() - make_interval(secs => $1) RETURNING worker_id`,
+  await pool.query('DELETE FROM render_nodes WHERE seen_at < now() - make_interval(secs => $1)', [SILENCE]);
+  // a worker that died before it ever spoke is silent too
+  await pool.query(
+    `SELECT graphile_worker.force_unlock_workers(array_agg(DISTINCT locked_by)) FROM graphile_worker.jobs
+      WHERE locked_by NOT IN (SELECT worker_id FROM render_nodes) AND locked_at < now() - make_interval(secs => $1)
+     HAVING count(*) > 0`,
     [SILENCE],
   );
-  return rows.map((r) => r.worker_id as string);
 }
 
 /** A node that ends in order leaves nothing to wait for. */

@@ -19,7 +19,10 @@ export function Palette({ all, onClose }: { all: Command[]; onClose: () => void 
   const list = useRef<HTMLUListElement>(null);
   const found = useMemo(() => all.filter((c) => matches(query, c)), [all, query]);
   useEffect(() => dialog.current?.showModal(), []);
-  useEffect(() => list.current?.children[at]?.scrollIntoView({ block: 'nearest' }), [at]);
+  useEffect(() => {
+    // what scrollIntoView returns is not a clean-up
+    void list.current?.children[at]?.scrollIntoView({ block: 'nearest' });
+  }, [at]);
   const run = (command: Command | undefined) => {
     if (!command) return;
     onClose();

@@ -112,7 +112,8 @@ export function NumberRow(props: NumberProps) {
           onChange={(e) => setTyped(e.target.value)}
           onBlur={commit}
           onKeyDown={(e) => {
-            if (e.key === 'Enter') commit();
+            // leaving the field gives the keyboard back to the studio
+            if (e.key === 'Enter') e.currentTarget.blur();
             if (e.key === 'Escape') setTyped(null);
             const by = e.key === 'ArrowUp' ? 1 : e.key === 'ArrowDown' ? -1 : 0;
             if (by === 0) return;

@@ -1,0 +1,207 @@
+/** What a studio must stand: two windows on one project, a press whose machines die, history, hands on the keyboard. */
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, test, type Page } from '@playwright/test';
+import { OwnStudio, renderFile } from './server.ts';
+
+let studio: OwnStudio;
+test.beforeAll(async () => {
+  studio = await OwnStudio.open();
+});
+test.afterAll(() => studio.end());
+
+const stage = (page: Page) => page.getByTestId('stage');
+const saving = (page: Page) => page.getByTestId('saving');
+const text = (page: Page) => page.getByLabel('Text', { exact: true });
+
+test('two windows on one project: the second is told, and both versions are kept', async ({
+  page,
+  context,
+}) => {
+  const other = await context.newPage();
+  await page.goto(`${studio.url}/p/tide-bar/open-late/set`);
+  await other.goto(`${studio.url}/p/tide-bar/open-late/set`);
+  await expect(text(other)).toHaveValue('TIDE\nBAR');
+  await text(page).fill('HIGH\nTIDE');
+  await expect(saving(page)).toHaveAttribute('data-saving', 'waiting');
+  await expect(saving(page)).toHaveAttribute('data-saving', 'saved');
+  await text(other).fill('LOW\nTIDE');
+  const dialog = other.getByRole('dialog', { name: 'Changed in another window' });
+  await expect(dialog).toBeVisible();
+  expect((await studio.document('tide-bar')).blocks[0].text).toBe('HIGH\nTIDE');
+  await dialog.getByRole('button', { name: 'Keep mine as a copy' }).click();
+  await expect(other).not.toHaveURL(/tide-bar/);
+  await expect(text(other)).toHaveValue('LOW\nTIDE');
+  await other.goto(studio.url);
+  await expect(other.getByRole('link', { name: 'Open Tide Bar, second version' })).toBeVisible();
+  await expect(other.getByRole('link', { name: 'Open Tide Bar', exact: true })).toBeVisible();
+});
+
+test('everything can be undone, by name, back to the beginning and forth again', async ({ page }) => {
+  await page.goto(`${studio.url}/p/deck-5/clear/light`);
+  await expect(saving(page)).toBeVisible();
+  const before = await studio.document('deck-5');
+  const undo = (name: string) => page.getByRole('button', { name: `Undo ${name}`, exact: true });
+  await page.getByRole('button', { name: 'Key, fill, rim' }).click();
+  await expect(undo('Key, fill and rim')).toBeEnabled();
+  await page.getByRole('option', { name: 'Engine room' }).click();
+  await page.getByRole('button', { name: 'Remove Key' }).click();
+  await expect(undo('Remove Key')).toBeEnabled();
+  await page.keyboard.press('2');
+  await expect(page).toHaveURL(/finish$/);
+  await page.getByRole('gridcell', { name: /^Front of D/ }).click();
+  await page.keyboard.press('Delete');
+  await page.keyboard.press('/');
+  await page.getByRole('combobox').fill('add bell');
+  await page.keyboard.press('Enter');
+  await expect(undo('Add Bell copper')).toBeEnabled();
+  await page.keyboard.press('4');
+  await page.getByRole('button', { name: 'Curved backdrop' }).click();
+  await expect(undo('Add curved backdrop')).toBeEnabled();
+  await page.getByRole('button', { name: 'Remove floor' }).click();
+  await page.getByRole('button', { name: 'New look from this one' }).click();
+  await expect(undo('New look')).toBeEnabled();
+  const state = async () => {
+    await page.evaluate(
+      () => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))),
+    );
+    await expect(saving(page)).toHaveAttribute('data-saving', 'saved');
+    return studio.document('deck-5');
+  };
+  const after = await state();
+  expect(after.looks).toHaveLength(3);
+  let steps = 0;
+  while (
+    await page
+      .getByRole('button', { name: /^Undo / })
+      .isEnabled()
+      .catch(() => false)
+  ) {
+    await page.keyboard.press('u');
+    if (++steps > 30 || (await page.getByRole('button', { name: 'Nothing to undo' }).count()) > 0) break;
+  }
+  expect(await state()).toEqual(before);
+  for (let i = 0; i < steps; i++) await page.keyboard.press('Shift+U');
+  expect(await state()).toEqual(after);
+});
+
+test('the browser and the command line trace the same picture bit for bit', async ({ page }) => {
+  const folder = await mkdtemp(join(tmpdir(), 'wemlox-'));
+  try {
+    await page.goto(`${studio.url}/p/ostrel/signal-lit/proof`);
+    const samples = page.getByLabel('Samples', { exact: true });
+    await samples.fill('3');
+    await samples.press('Enter');
+    await expect(stage(page)).toHaveAttribute('data-state', 'done', { timeout: 120_000 });
+    await expect(stage(page)).toHaveAttribute('data-samples', '3');
+    const size = await page
+      .getByTestId('traced')
+      .evaluate((c: HTMLCanvasElement) => `${c.width}x${c.height}`);
+    await page.keyboard.press('6');
+    const wait = page.waitForEvent('download');
+    await page.getByRole('button', { name: 'Download OpenEXR, float' }).click();
+    const browser = await readFile(await (await wait).path());
+    const file = join(folder, 'ostrel.wemlox');
+    await writeFile(
+      file,
+      new Uint8Array(await (await fetch(`${studio.url}/api/projects/ostrel/file`)).arrayBuffer()),
+    );
+    const out = join(folder, 'ostrel.exr');
+    expect(
+      await renderFile(
+        file,
+        '-o',
+        out,
+        '--look',
+        'Signal lit',
+        '--size',
+        size,
+        '--samples',
+        '3',
+        '--seed',
+        '1',
+      ),
+    ).toBe(0);
+    expect(browser.equals(await readFile(out))).toBe(true);
+  } finally {
+    await rm(folder, { recursive: true });
+  }
+});
+
+test('the press goes on when its node and the server are killed, and a job can be cancelled', async ({
+  page,
+}) => {
+  studio.startNode();
+  await page.goto(`${studio.url}/p/ostrel/gold-leaf/press`);
+  const number = async (label: string, value: string) => {
+    await page.getByLabel(label, { exact: true }).fill(value);
+    await page.getByLabel(label, { exact: true }).press('Enter');
+  };
+  await number('Width', '320');
+  await number('Samples', '150');
+  await page.getByRole('button', { name: 'Send to the press' }).click();
+  const queue = page.getByRole('list', { name: 'Press queue' }).getByRole('listitem');
+  const jobs = async () =>
+    (await (await fetch(`${studio.url}/api/projects/ostrel/press`)).json()) as {
+      samplesDone: number;
+      state: string;
+      result: string;
+      format: string;
+    }[];
+  await expect.poll(async () => (await jobs())[0]?.samplesDone ?? 0, { timeout: 90_000 }).toBeGreaterThan(3);
+  await studio.killNode();
+  await studio.kill();
+  await studio.start();
+  expect((await jobs())[0].state).toBe('tracing');
+  studio.startNode();
+  await expect(queue.first()).toHaveAttribute('data-job', 'done', { timeout: 240_000 });
+  const file = new Uint8Array(
+    await (await fetch(`${studio.url}/api/assets/${(await jobs())[0].result}`)).arrayBuffer(),
+  );
+  expect([...file.slice(1, 4)]).toEqual([...'PNG'].map((c) => c.charCodeAt(0)));
+  await number('Samples', '60000');
+  await page.getByRole('button', { name: 'Send to the press' }).click();
+  await expect(queue.first()).toHaveAttribute('data-job', 'tracing', { timeout: 60_000 });
+  await queue.first().getByRole('button', { name: 'Cancel' }).click();
+  await expect(queue.first()).toHaveAttribute('data-job', 'cancelled');
+  await studio.killNode();
+});
+
+test('uploads that cannot be used are refused in words and change nothing', async ({ page }) => {
+  await page.goto(`${studio.url}/p/ostrel/dusk-chrome/set`);
+  await expect(text(page)).toHaveValue('OSTREL');
+  const before = await studio.document('ostrel');
+  const font = await readFile(
+    new URL('../node_modules/@fontsource/anton/files/anton-latin-400-normal.woff2', import.meta.url),
+  );
+  const bad = [
+    ['cut.woff2', font.subarray(0, 4000), /cut\.woff2 was not taken: .*cut short/],
+    ['words.ttf', Buffer.from('not a font at all'), /words\.ttf was not taken: .*not a TTF/],
+  ] as const;
+  for (const [name, buffer, message] of bad) {
+    await page.getByTestId('font-file').setInputFiles({ name, mimeType: 'font/ttf', buffer });
+    await expect(page.getByText(message)).toBeVisible();
+  }
+  await page.goto(studio.url);
+  await page
+    .getByTestId('project-file')
+    .setInputFiles({ name: 'old.wemlox', mimeType: 'application/zip', buffer: Buffer.from('PK nothing') });
+  await expect(page.getByText(/old\.wemlox was not imported/)).toBeVisible();
+  expect(await studio.document('ostrel')).toEqual(before);
+});
+
+test('the start page copies, renames, deletes and brings back', async ({ page }) => {
+  await page.goto(studio.url);
+  const tile = (name: string) =>
+    page.getByRole('listitem').filter({ has: page.getByRole('link', { name: `Open ${name}`, exact: true }) });
+  await tile('Deck 5').getByRole('button', { name: 'Copy Deck 5' }).click();
+  await expect(tile('Deck 5, copy')).toBeVisible();
+  await tile('Deck 5, copy').getByLabel('Name of Deck 5, copy').fill('Deck 6');
+  await tile('Deck 5, copy').getByLabel('Name of Deck 5, copy').press('Enter');
+  await expect(tile('Deck 6')).toBeVisible();
+  await tile('Deck 6').getByRole('button', { name: 'Delete Deck 6' }).click();
+  await expect(tile('Deck 6')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Bring back' }).click();
+  await expect(tile('Deck 6')).toBeVisible();
+});
