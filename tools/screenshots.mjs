@@ -1,0 +1,68 @@
+// Takes docs/screenshots anew from the demo of a running studio: node tools/screenshots.mjs [http://127.0.0.1:4600] [view ...]
+import { chromium } from '@playwright/test';
+import config from '../journeys/playwright.config.ts';
+
+const [url = 'http://127.0.0.1:4600', ...only] = process.argv.slice(2);
+const SAMPLES = 48;
+
+const browser = await chromium.launch(config.use.launchOptions);
+const page = await browser.newPage({ viewport: config.use.viewport });
+const shoot = async (name) => page.screenshot({ path: `docs/screenshots/${name}.png` });
+const traced = (samples = SAMPLES) =>
+  page.waitForFunction(
+    (least) => {
+      const stage = document.querySelector('[data-testid=stage]');
+      return stage && stage.dataset.state !== 'drafting' && Number(stage.dataset.samples) >= least;
+    },
+    samples,
+    { timeout: 300_000, polling: 500 },
+  );
+
+const projects = await (await fetch(`${url}/api/projects`)).json();
+async function open(project, look, step) {
+  const { id } = projects.find((p) => p.name === project);
+  const { document } = await (await fetch(`${url}/api/projects/${id}`)).json();
+  await page.goto(`${url}/p/${id}/${document.looks.find((l) => l.name === look).id}/${step}`);
+}
+
+const views = {
+  async start() {
+    await page.goto(url);
+    await page.waitForFunction(() => [...document.images].every((i) => i.complete && i.naturalWidth > 0));
+  },
+  async set() {
+    await open('Ostrel', 'Gold leaf', 'set');
+    await traced();
+  },
+  async finish() {
+    await open('Ostrel', 'Dusk chrome', 'finish');
+    await traced();
+  },
+  async light() {
+    await open('Ostrel', 'Signal lit', 'light');
+    await traced();
+  },
+  async frame() {
+    await open('Deck 5', 'Clear', 'frame');
+    await traced();
+  },
+  async proof() {
+    await open('Tide Bar', 'Open late', 'proof');
+    await traced();
+    await page.getByRole('list', { name: 'Kept proofs' }).getByRole('button').first().click();
+  },
+  async press() {
+    await open('Ostrel', 'Dusk chrome', 'press');
+    await traced();
+    await page.getByRole('button', { name: 'Send to the press' }).click();
+    await page.waitForTimeout(20_000);
+  },
+};
+for (const [name, view] of Object.entries(views)) {
+  if (only.length && !only.includes(name)) continue;
+  await view();
+  await page.waitForTimeout(400);
+  await shoot(name);
+  process.stdout.write(`${name}\n`);
+}
+await browser.close();
