@@ -61,7 +61,9 @@ const lamp =
       .createExtension(KHRLightsPunctual)
       .createLight()
       .setType(type)
-      .setIntensity(intensity);
+      .setIntensity(intensity)
+      // what the camera sees lies in the full inner cone
+      .setInnerConeAngle(0.3);
     const s = Math.SQRT1_2;
     document
       .getRoot()

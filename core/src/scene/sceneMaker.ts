@@ -4,6 +4,7 @@ import { PAINTED_SURROUNDS, paintSurround } from '../light/paintedSurrounds.ts';
 import type { SurroundPicture } from '../light/surround.ts';
 import { SolidCache, solidsOf, type BlockSolids } from '../type/blockSolids.ts';
 import { OpenFont } from '../type/font.ts';
+import { layoutText } from '../type/layout.ts';
 import { loadRegions } from '../type/region.ts';
 import { SHIPPED_FONTS } from '../type/shippedFonts.ts';
 import { compileGeometry, compileScene, geometryKey, type SceneGeometry } from './compileScene.ts';
@@ -22,8 +23,8 @@ export interface MadeScene {
   solids: BlockSolids[];
   /** What had to be replaced, in words: a font or picture that could not be loaded. */
   problems: string[];
-  /** Milliseconds spent shaping and building solids, and compiling the scene. */
-  spent: { solids: number; scene: number };
+  /** Milliseconds spent shaping, building solids, and compiling the scene. */
+  spent: { shaping: number; solids: number; scene: number };
 }
 
 const FALLBACK: FontRef = { source: 'shipped', id: SHIPPED_FONTS[0].id, name: SHIPPED_FONTS[0].name };
@@ -69,14 +70,13 @@ export class SceneMaker {
     return made;
   }
 
-  private async solids(block: Block, problems: string[]): Promise<BlockSolids> {
-    await loadRegions();
+  /** The block's font, or the one that stands in for it. */
+  private async fontOf(block: Block, problems: string[]): Promise<{ font: OpenFont; key: string }> {
     try {
-      const font = await this.font(block.font);
-      return solidsOf(block, font, `${block.font.source}:${block.font.id}`, this.cache);
+      return { font: await this.font(block.font), key: `${block.font.source}:${block.font.id}` };
     } catch (error) {
       problems.push(`${block.font.name} could not be used (${reason(error)}); ${FALLBACK.name} stands in`);
-      return solidsOf(block, await this.font(FALLBACK), `shipped:${FALLBACK.id}`, this.cache);
+      return { font: await this.font(FALLBACK), key: `shipped:${FALLBACK.id}` };
     }
   }
 
@@ -87,10 +87,18 @@ export class SceneMaker {
     if (!look) throw new RangeError(`the project has no look ${lookId}`);
     if (!shot) throw new RangeError(`the project has no shot ${shotId}`);
     const problems: string[] = [];
-    const started = performance.now();
+    const spent = { shaping: 0, solids: 0, scene: 0 };
     const solids: BlockSolids[] = [];
-    for (const block of project.blocks) solids.push(await this.solids(block, problems));
-    const solid = performance.now();
+    await loadRegions();
+    for (const block of project.blocks) {
+      const { font, key } = await this.fontOf(block, problems);
+      const started = performance.now();
+      const layout = layoutText(font, block);
+      const shaped = performance.now();
+      solids.push(solidsOf(block, font, layout, key, this.cache));
+      spent.shaping += shaped - started;
+      spent.solids += performance.now() - shaped;
+    }
     let surround: SurroundPicture;
     try {
       surround = await this.picture(look.surround.source, look.surround.id);
@@ -105,12 +113,8 @@ export class SceneMaker {
     const key = geometryKey(input);
     if (this.last?.key !== key) this.last = { key, geometry: compileGeometry(input) };
     const scene = compileScene(input, this.last.geometry);
-    return {
-      scene,
-      solids,
-      problems,
-      spent: { solids: solid - started, scene: performance.now() - painted },
-    };
+    spent.scene = performance.now() - painted;
+    return { scene, solids, problems, spent };
   }
 }
 

@@ -1,7 +1,7 @@
 /** A block's letters as solids in metres, cached per glyph and bevel. */
 import type { Block } from '../document/index.ts';
 import type { Contour, OpenFont } from './font.ts';
-import { layoutText } from './layout.ts';
+import type { TextLayout } from './layout.ts';
 import { buildSolid, type Solid, type SolidShape } from './solid.ts';
 
 export interface LetterSolid {
@@ -55,9 +55,14 @@ export function backOf(block: Pick<Block, 'depth' | 'growth'>): number {
   return { forward: 0, both: -block.depth / 2, backward: -block.depth }[block.growth];
 }
 
-/** Shapes a block's text and builds what the cache does not hold. */
-export function solidsOf(block: Block, font: OpenFont, fontKey: string, cache: SolidCache): BlockSolids {
-  const layout = layoutText(font, block);
+/** Solids of a block's laid-out text; builds what the cache does not hold. */
+export function solidsOf(
+  block: Block,
+  font: OpenFont,
+  layout: TextLayout,
+  fontKey: string,
+  cache: SolidCache,
+): BlockSolids {
   const scale = block.capHeight / font.capHeight;
   const bevel = (b: Block['front']) => ({ ...b, width: b.width / scale, height: b.height / scale });
   const shape: SolidShape = {

@@ -26,6 +26,17 @@ export interface TextLayout {
   bounds: [number, number, number, number] | null;
 }
 
+/** Merged outlines of each font's glyphs, for as long as the font is open. */
+const regions = new WeakMap<OpenFont, Map<number, Contour[]>>();
+
+function regionOf(font: OpenFont, glyph: number): Contour[] {
+  let known = regions.get(font);
+  if (!known) regions.set(font, (known = new Map()));
+  let region = known.get(glyph);
+  if (!region) known.set(glyph, (region = merged(font.outline(glyph))));
+  return region;
+}
+
 /** Lays out a block's text. `loadRegions()` must have been awaited. */
 export function layoutText(
   font: OpenFont,
@@ -43,7 +54,7 @@ export function layoutText(
     const shaped = font.shape(line);
     const clusters = [...new Set(shaped.map((g) => g.cluster))].sort((a, b) => a - b);
     for (const glyph of shaped) {
-      if (!outlines.has(glyph.glyph)) outlines.set(glyph.glyph, merged(font.outline(glyph.glyph)));
+      if (!outlines.has(glyph.glyph)) outlines.set(glyph.glyph, regionOf(font, glyph.glyph));
       const next = clusters[clusters.indexOf(glyph.cluster) + 1] ?? line.length;
       if (outlines.get(glyph.glyph)!.length > 0) {
         const text = line.slice(glyph.cluster, next);

@@ -1,14 +1,18 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { newBlock, PROFILES, ZONES, type Profile } from '../../src/document/index.ts';
+import { newBlock, PROFILES, ZONES, type Block, type Profile } from '../../src/document/index.ts';
 import { SolidCache, solidsOf } from '../../src/type/blockSolids.ts';
-import type { Contour } from '../../src/type/font.ts';
+import type { Contour, OpenFont } from '../../src/type/font.ts';
+import { layoutText } from '../../src/type/layout.ts';
 import { areaOf, inset, loadRegions, merged } from '../../src/type/region.ts';
 import { SHIPPED_FONTS } from '../../src/type/shippedFonts.ts';
 import { buildSolid, type Solid, type SolidShape } from '../../src/type/solid.ts';
 import { openEdges, openShipped, volume } from './fixture.ts';
 
 beforeAll(() => loadRegions());
+
+const solidsIn = (block: Block, font: OpenFont, key: string, cache: SolidCache) =>
+  solidsOf(block, font, layoutText(font, block), key, cache);
 
 const bevel = (width: number, height: number, profile: Profile, segments = 5) => ({
   width,
@@ -166,28 +170,28 @@ describe('a block', () => {
     const font = await openShipped('anton');
     const cache = new SolidCache();
     const block = newBlock('OSTREL');
-    expect(solidsOf(block, font, 'anton', cache).built).toBe(6);
+    expect(solidsIn(block, font, 'anton', cache).built).toBe(6);
     const longer = { ...block, text: 'OSTRELS', letters: [...block.letters, 'x'] };
     // S is known already
-    expect(solidsOf(longer, font, 'anton', cache).built).toBe(0);
-    expect(solidsOf({ ...block, depth: 0.2 }, font, 'anton', cache).built).toBe(6);
+    expect(solidsIn(longer, font, 'anton', cache).built).toBe(0);
+    expect(solidsIn({ ...block, depth: 0.2 }, font, 'anton', cache).built).toBe(6);
   });
 
   it('has capitals of the height asked for, centred, and lines that follow each other', async () => {
     const font = await openShipped('archivo-black');
-    const one = solidsOf(newBlock('HH', { capHeight: 0.5 }), font, 'f', new SolidCache());
+    const one = solidsIn(newBlock('HH', { capHeight: 0.5 }), font, 'f', new SolidCache());
     const [x0, y0, x1, y1] = one.bounds!;
     expect(y1 - y0).toBeCloseTo(0.5, 6);
     expect(x0 + x1).toBeCloseTo(0, 9);
     expect(y0 + y1).toBeCloseTo(0, 9);
-    const two = solidsOf(newBlock('H\nH', { leading: 1.5, capHeight: 0.5 }), font, 'f', new SolidCache());
+    const two = solidsIn(newBlock('H\nH', { leading: 1.5, capHeight: 0.5 }), font, 'f', new SolidCache());
     const drop = (two.letters[0].y - two.letters[1].y) * two.scale;
     expect(drop / ((font.lineHeight * 1.5 * 0.5) / font.capHeight)).toBeCloseTo(1, 9);
   });
 
   it('says which characters its font lacks', async () => {
     const font = await openShipped('anton');
-    const { letters } = solidsOf(newBlock('A\u4e2d'), font, 'f', new SolidCache());
+    const { letters } = solidsIn(newBlock('A\u4e2d'), font, 'f', new SolidCache());
     expect(letters.map((l) => l.missing)).toEqual([false, true]);
   });
 });

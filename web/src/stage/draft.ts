@@ -276,7 +276,10 @@ export class DraftView {
     if (this.due) return;
     this.due = requestAnimationFrame(() => {
       this.due = 0;
-      if (this.scene) this.renderer.render(this.world, this.eye);
+      if (!this.scene) return;
+      const started = performance.now();
+      this.renderer.render(this.world, this.eye);
+      performance.measure('wemlox:draw', { start: started });
     });
   }
 

@@ -50,6 +50,8 @@ export class Engine {
   private size: PictureSize = { width: 0, height: 0 };
   private wanted = false;
   private asking = false;
+  /** When the last scene was asked for. */
+  private asked = 0;
   private seq = 0;
   private sceneVersion = 0;
   private rest: ReturnType<typeof setTimeout> | undefined;
@@ -143,6 +145,7 @@ export class Engine {
     if (!this.wanted || this.asking) return;
     this.wanted = false;
     this.asking = true;
+    this.asked = performance.now();
     const { project } = useStudio.getState();
     const look = lookOf(project, useChoice.getState().lookId);
     const request: SceneRequest = { seq: ++this.seq, project, look: look.id, shot: shotOf(project).id };
@@ -155,13 +158,15 @@ export class Engine {
     } else {
       const { prepared, rays, blocks, problems, spent } = reply;
       this.sceneVersion++;
+      const arrived = performance.now();
+      performance.measure('wemlox:scene', { start: this.asked, end: arrived, detail: spent });
       this.draft.setScene(prepared.scene, rays.version);
+      performance.measure('wemlox:upload', { start: arrived });
       useView.setState((v) => ({
         scene: prepared.scene,
         geometry: rays.version,
         blocks,
         problems,
-        spent,
         state: v.state === 'failed' ? 'drafting' : v.state,
       }));
       await this.pool.takeScene(prepared, rays);

@@ -18,7 +18,6 @@ interface View {
   secondsLeft: number;
   /** The traced picture is of the document as it is now. */
   fresh: boolean;
-  spent: { solids: number; scene: number; tree: number };
 }
 
 export const useView = create<View>()(() => ({
@@ -32,5 +31,4 @@ export const useView = create<View>()(() => ({
   noise: 0,
   secondsLeft: 0,
   fresh: false,
-  spent: { solids: 0, scene: 0, tree: 0 },
 }));

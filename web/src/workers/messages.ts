@@ -48,7 +48,7 @@ export type SceneReply =
       rays: RayMemory;
       blocks: BandBlock[];
       problems: string[];
-      spent: { solids: number; scene: number; tree: number };
+      spent: { shaping: number; solids: number; scene: number; tree: number };
     }
   | { seq: number; failed: string };
 
