@@ -1,0 +1,113 @@
+/**
+ * Lower envelopes of functions a + b·f(p) + c·g(p) over one parameter, with f, g = p, p² or cos p, sin p: what
+ * bounds a Voronoi cell, seen from its site.
+ */
+
+/** The functions of an envelope share a basis. */
+export type Basis = 'quadratic' | 'circular';
+
+export interface Piece {
+  site: number;
+  a: number;
+  b: number;
+  c: number;
+  from: number;
+  to: number;
+}
+
+/** A stretch of the envelope; `piece` null where nothing bounds the cell. */
+export interface Stretch {
+  from: number;
+  to: number;
+  piece: Piece | null;
+}
+
+export type Coefficients = Pick<Piece, 'a' | 'b' | 'c'>;
+
+export const valueAt = (basis: Basis, { a, b, c }: Coefficients, p: number): number =>
+  basis === 'quadratic' ? a + p * (b + p * c) : a + b * Math.cos(p) + c * Math.sin(p);
+
+/** Zeros within (from, to), in order. */
+export function zeros(basis: Basis, { a, b, c }: Coefficients, from: number, to: number): number[] {
+  const found: number[] = [];
+  const add = (p: number) => {
+    if (p > from && p < to) found.push(p);
+  };
+  if (basis === 'quadratic') {
+    if (c === 0) {
+      if (b !== 0) add(-a / b);
+    } else {
+      const d = b * b - 4 * a * c;
+      if (d >= 0) {
+        // the stable form, which does not subtract alike numbers
+        const q = -0.5 * (b + (b < 0 ? -1 : 1) * Math.sqrt(d));
+        add(q / c);
+        if (q !== 0) add(a / q);
+      }
+    }
+  } else {
+    const radius = Math.hypot(b, c);
+    if (radius > 0 && Math.abs(a) <= radius) {
+      const middle = Math.atan2(c, b);
+      const half = Math.acos(-a / radius);
+      for (const p of [middle - half, middle + half]) {
+        add(p);
+        add(p + 2 * Math.PI);
+        add(p - 2 * Math.PI);
+      }
+    }
+  }
+  return found.sort((p, q) => p - q);
+}
+
+/** Parts of [from, to] where every condition is at least zero, each widened by `slack`. */
+export function allowed(
+  basis: Basis,
+  conditions: Coefficients[],
+  from: number,
+  to: number,
+  slack: number,
+): [number, number][] {
+  const cuts = [from, ...conditions.flatMap((c) => zeros(basis, c, from, to)).sort((p, q) => p - q), to];
+  const out: [number, number][] = [];
+  for (let i = 0; i + 1 < cuts.length; i++) {
+    const middle = (cuts[i] + cuts[i + 1]) / 2;
+    if (!conditions.every((c) => valueAt(basis, c, middle) >= 0)) continue;
+    const last = out.at(-1);
+    if (last && last[1] >= cuts[i]) last[1] = cuts[i + 1];
+    else out.push([cuts[i], cuts[i + 1]]);
+  }
+  return out.map(([p, q]) => [Math.max(from, p - slack), Math.min(to, q + slack)]);
+}
+
+/** The envelope with one more piece under it. */
+export function lowered(basis: Basis, envelope: Stretch[], piece: Piece): Stretch[] {
+  const out: Stretch[] = [];
+  const add = (from: number, to: number, of: Piece | null) => {
+    if (to <= from) return;
+    const last = out.at(-1);
+    if (last && last.piece === of && last.to === from) last.to = to;
+    else out.push({ from, to, piece: of });
+  };
+  for (const { from, to, piece: old } of envelope) {
+    const p = Math.max(from, piece.from);
+    const q = Math.min(to, piece.to);
+    if (p >= q) {
+      add(from, to, old);
+      continue;
+    }
+    add(from, p, old);
+    if (old === null) {
+      add(p, q, piece);
+    } else {
+      const difference = { a: piece.a - old.a, b: piece.b - old.b, c: piece.c - old.c };
+      const cuts = [p, ...zeros(basis, difference, p, q), q];
+      for (let i = 0; i + 1 < cuts.length; i++) {
+        const lower = valueAt(basis, difference, (cuts[i] + cuts[i + 1]) / 2) < 0;
+        add(cuts[i], cuts[i + 1], lower ? piece : old);
+      }
+    }
+    add(q, to, old);
+  }
+  return out;
+}

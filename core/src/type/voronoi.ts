@@ -1,0 +1,529 @@
+/**
+ * Voronoi cells of a region's edges and corners, within the region. Seen from its own site, a cell is bounded by
+ * the lower envelope of one function for each other site: the radius of the ball that touches the site at a
+ * foot and the other site anywhere. For an edge these are lines (against edges) and parabolas (against corners)
+ * over the foot; for a corner, the inverse radius is a sinusoid over the angle. Cells are found one by one and
+ * fitted together at common vertices.
+ */
+import type { Contour } from './font.ts';
+import {
+  allowed,
+  lowered,
+  valueAt,
+  zeros,
+  type Basis,
+  type Coefficients,
+  type Piece,
+  type Stretch,
+} from './envelope.ts';
+import { sitesOf, type Sites } from './sites.ts';
+
+/** Vertices of neighbouring cells nearer than this are one, thousandths of an em. */
+const SNAP = 5e-4;
+/** Feet are allowed this far off the end of an edge, so that rounding opens no gap between neighbours. */
+const SLACK = 1e-7;
+/** Denominators below this stand for parallel lines that no ball touches both of. */
+const PARALLEL = 1e-11;
+/** How far vertices may lie off an edge that passes them and still split it. */
+const STITCH = 20 * SNAP;
+
+/** The border of a cell, walked with the cell on its left from the end of the site's own stretch to its start. */
+export interface CellBorder {
+  /** Vertices from the site's start to its end along the inner border. */
+  nodes: number[];
+  /** Site on the other side of each step between nodes. */
+  across: number[];
+}
+
+export interface Voronoi {
+  sites: Sites;
+  /** Vertices; the first `sites.count` are the outline's. `r` is the distance to the outline. */
+  x: number[];
+  y: number[];
+  r: number[];
+  /** Cell of each edge, then of each corner (null for vertices that are none). */
+  cells: (CellBorder | null)[];
+}
+
+/** A diagram could not be closed: the outline is degenerate beyond what rounding explains. */
+export class DiagramError extends Error {}
+
+/** Everything about seeing the other sites from one. */
+abstract class Viewpoint {
+  protected readonly s: Sites;
+  protected readonly site: number;
+  abstract readonly basis: Basis;
+  abstract readonly from: number;
+  abstract readonly to: number;
+  /** End of the site itself; it starts at 0. */
+  abstract readonly end: number;
+  constructor(sites: Sites, site: number) {
+    this.s = sites;
+    this.site = site;
+  }
+  /** Ball against the line of edge k, or null. */
+  abstract line(k: number): Coefficients | null;
+  /** Ball against vertex k, or null. */
+  abstract point(k: number): Coefficients | null;
+  /** (centre − p) · m as a function of the parameter (times a positive factor), for balls of a piece. */
+  abstract side(of: Coefficients, px: number, py: number, mx: number, my: number): Coefficients;
+  /** Non-negative where the radius is. */
+  abstract positive(of: Coefficients): Coefficients;
+  abstract centre(of: Coefficients, p: number): [number, number, number];
+  /** The part of an envelope on the site's side of its mitred ends. */
+  abstract territory(envelope: Stretch[]): Stretch[];
+  /** Greatest radius of a stretch. */
+  abstract greatest(of: Piece, from: number, to: number): number;
+}
+
+const minus = ({ a, b, c }: Coefficients) => ({ a: -a, b: -b, c: -c });
+
+/** Direction in which vertex i lies between its two edges' territories: across the bisector, or along an edge. */
+function mitre(s: Sites, i: number): [number, number] {
+  const p = s.previous[i];
+  const [mx, my] = [s.dx[p] + s.dx[i], s.dy[p] + s.dy[i]];
+  const l = Math.hypot(mx, my);
+  return [mx / l, my / l];
+}
+
+const isMitred = (s: Sites, i: number) => s.turn[i] < 0 && s.corner[i] === 0;
+
+/** Where an edge's envelope crosses the bisector at its start (`way` −1) or end (1), nearest to the edge. */
+function crossing(
+  view: EdgeView,
+  envelope: Stretch[],
+  px: number,
+  py: number,
+  m: [number, number],
+  way: 1 | -1,
+): number {
+  const foot = way < 0 ? 0 : view.end;
+  const outward = way < 0 ? [...envelope].reverse() : envelope;
+  for (const { from, to, piece } of outward) {
+    const [p, q] = way < 0 ? [from, Math.min(to, foot)] : [Math.max(from, foot), to];
+    if (p >= q || !piece) continue;
+    const found = zeros('quadratic', view.side(piece, px, py, ...m), p - SLACK, q + SLACK);
+    if (found.length > 0) return way < 0 ? found[found.length - 1] : found[0];
+  }
+  return foot;
+}
+
+class EdgeView extends Viewpoint {
+  readonly basis = 'quadratic';
+  readonly from: number;
+  readonly to: number;
+  readonly end: number;
+  private readonly nx: number;
+  private readonly ny: number;
+
+  constructor(sites: Sites, k: number, reach: number) {
+    super(sites, k);
+    this.nx = -sites.dy[k];
+    this.ny = sites.dx[k];
+    this.from = isMitred(sites, k) ? -reach * 0.1 : 0;
+    this.end = sites.length[k];
+    this.to = this.end + (isMitred(sites, sites.next[k]) ? reach * 0.1 : 0);
+  }
+
+  line(k: number) {
+    const { s, site: i, nx, ny } = this;
+    const [lx, ly] = [-s.dy[k], s.dx[k]];
+    const gap = 1 - (nx * lx + ny * ly);
+    if (gap < PARALLEL) return null;
+    const c0 = (s.x[i] - s.x[k]) * lx + (s.y[i] - s.y[k]) * ly;
+    return { a: c0 / gap, b: (s.dx[i] * lx + s.dy[i] * ly) / gap, c: 0 };
+  }
+
+  point(k: number) {
+    const { s, site: i, nx, ny } = this;
+    const [wx, wy] = [s.x[k] - s.x[i], s.y[k] - s.y[i]];
+    const cx = wx * s.dx[i] + wy * s.dy[i];
+    const cy = wx * nx + wy * ny;
+    if (cy < 1e-9) return null;
+    return { a: (cx * cx + cy * cy) / (2 * cy), b: -cx / cy, c: 1 / (2 * cy) };
+  }
+
+  side({ a, b, c }: Coefficients, px: number, py: number, mx: number, my: number) {
+    const { s, site: i, nx, ny } = this;
+    const n = nx * mx + ny * my;
+    return {
+      a: (s.x[i] - px) * mx + (s.y[i] - py) * my + a * n,
+      b: s.dx[i] * mx + s.dy[i] * my + b * n,
+      c: c * n,
+    };
+  }
+
+  positive(of: Coefficients) {
+    return of;
+  }
+
+  centre(of: Coefficients, p: number): [number, number, number] {
+    const { s, site: i } = this;
+    const r = valueAt('quadratic', of, p);
+    return [s.x[i] + p * s.dx[i] + r * this.nx, s.y[i] + p * s.dy[i] + r * this.ny, r];
+  }
+
+  territory(envelope: Stretch[]): Stretch[] {
+    const { s, site: i } = this;
+    const j = s.next[i];
+    const start = isMitred(s, i) ? crossing(this, envelope, s.x[i], s.y[i], mitre(s, i), -1) : 0;
+    const end = isMitred(s, j) ? crossing(this, envelope, s.x[j], s.y[j], mitre(s, j), 1) : this.end;
+    return envelope
+      .map((e) => ({ ...e, from: Math.max(e.from, start), to: Math.min(e.to, end) }))
+      .filter((e) => e.to > e.from);
+  }
+
+  greatest(of: Piece, from: number, to: number): number {
+    return Math.max(valueAt('quadratic', of, from), valueAt('quadratic', of, to));
+  }
+}
+
+class CornerView extends Viewpoint {
+  readonly basis = 'circular';
+  readonly from = 0;
+  readonly to: number;
+  readonly end: number;
+  private readonly px: number;
+  private readonly py: number;
+  private readonly qx: number;
+  private readonly qy: number;
+
+  constructor(sites: Sites, vertex: number) {
+    super(sites, vertex);
+    const p = sites.previous[vertex];
+    // the angle runs from the normal of the edge before to that of the edge after, turning clockwise
+    this.px = -sites.dy[p];
+    this.py = sites.dx[p];
+    this.qx = sites.dx[p];
+    this.qy = sites.dy[p];
+    this.to = this.end = -sites.turn[vertex];
+  }
+
+  line(k: number) {
+    const { s, site: v } = this;
+    const [lx, ly] = [-s.dy[k], s.dx[k]];
+    const c0 = (s.x[v] - s.x[k]) * lx + (s.y[v] - s.y[k]) * ly;
+    if (c0 < 1e-9) return null;
+    return {
+      a: -1 / c0,
+      b: (this.px * lx + this.py * ly) / c0,
+      c: (this.qx * lx + this.qy * ly) / c0,
+    };
+  }
+
+  point(k: number) {
+    const { s, site: v } = this;
+    const [wx, wy] = [s.x[k] - s.x[v], s.y[k] - s.y[v]];
+    const w2 = wx * wx + wy * wy;
+    if (w2 < 1e-12) return null;
+    return {
+      a: 0,
+      b: (-2 * (this.px * wx + this.py * wy)) / w2,
+      c: (-2 * (this.qx * wx + this.qy * wy)) / w2,
+    };
+  }
+
+  side({ a, b, c }: Coefficients, px: number, py: number, mx: number, my: number) {
+    const { s, site: v } = this;
+    const w = (s.x[v] - px) * mx + (s.y[v] - py) * my;
+    return {
+      a: -w * a,
+      b: -w * b + this.px * mx + this.py * my,
+      c: -w * c + this.qx * mx + this.qy * my,
+    };
+  }
+
+  positive(of: Coefficients) {
+    return minus(of);
+  }
+
+  centre(of: Coefficients, p: number): [number, number, number] {
+    const { s, site: v } = this;
+    const r = -1 / valueAt('circular', of, p);
+    const [cos, sin] = [Math.cos(p), Math.sin(p)];
+    return [s.x[v] + r * (cos * this.px + sin * this.qx), s.y[v] + r * (cos * this.py + sin * this.qy), r];
+  }
+
+  territory(envelope: Stretch[]): Stretch[] {
+    return envelope;
+  }
+
+  greatest(of: Piece, from: number, to: number): number {
+    let least = Math.min(-valueAt('circular', of, from), -valueAt('circular', of, to));
+    for (const p of zeros('circular', { a: 0, b: of.c, c: -of.b }, from, to)) {
+      least = Math.min(least, -valueAt('circular', of, p));
+    }
+    return least > 0 ? 1 / least : Infinity;
+  }
+}
+
+/** Lower envelope of everything a site sees. */
+function envelopeOf(view: Viewpoint, s: Sites, self: number, order: Float64Array, keys: Order): Stretch[] {
+  const { basis, from, to } = view;
+  let envelope: Stretch[] = [{ from, to, piece: null }];
+  let reach = Infinity;
+  for (let at = 0; at < order.length; at++) {
+    const { site, distance } = keys.read(order[at]);
+    if (distance / 2 > reach) break;
+    const isPoint = site >= s.count;
+    const k = isPoint ? site - s.count : site;
+    if (touches(s, self, site)) continue;
+    const of = isPoint ? view.point(k) : view.line(k);
+    if (!of) continue;
+    const conditions = [view.positive(of)];
+    if (isPoint) {
+      const p = s.previous[k];
+      conditions.push(
+        view.side(of, s.x[k], s.y[k], s.dx[p], s.dy[p]),
+        minus(view.side(of, s.x[k], s.y[k], s.dx[k], s.dy[k])),
+      );
+    } else {
+      const j = s.next[k];
+      const start: [number, number] = isMitred(s, k) ? mitre(s, k) : [s.dx[k], s.dy[k]];
+      const end: [number, number] = isMitred(s, j) ? mitre(s, j) : [s.dx[k], s.dy[k]];
+      conditions.push(view.side(of, s.x[k], s.y[k], ...start), minus(view.side(of, s.x[j], s.y[j], ...end)));
+    }
+    let grew = false;
+    for (const [p, q] of allowed(basis, conditions, from, to, SLACK)) {
+      envelope = lowered(basis, envelope, { site, ...of, from: p, to: q });
+      grew = true;
+    }
+    if (grew) reach = reachOf(view, envelope);
+  }
+  return envelope;
+}
+
+/**
+ * Greatest radius of an envelope; without bound while a foot on the site itself is open. Feet beyond mitred ends
+ * may stay open, and what bounds them is little farther than what bounds the ends.
+ */
+function reachOf(view: Viewpoint, envelope: Stretch[]): number {
+  let reach = 0;
+  for (const { from, to, piece } of envelope) {
+    if (piece) reach = Math.max(reach, view.greatest(piece, from, to));
+    else if (Math.min(to, view.end) - Math.max(from, 0) > SLACK) return Infinity;
+  }
+  return reach * 1.1;
+}
+
+/** A corner and its own edges, or two edges that meet at a reflex vertex: no ball lies between them. */
+function touches(s: Sites, self: number, other: number): boolean {
+  if (self === other) return true;
+  const n = s.count;
+  if (self >= n || other >= n) {
+    const [corner, site] = self >= n ? [self - n, other] : [other - n, self];
+    return site < n && (site === corner || site === s.previous[corner]);
+  }
+  return (s.next[self] === other && s.turn[other] < 0) || (s.next[other] === self && s.turn[self] < 0);
+}
+
+/** Sites in order of a lower bound of their distance, packed into numbers that sort natively. */
+class Order {
+  private readonly s: Sites;
+  private readonly corners: number[];
+  private readonly total: number;
+
+  constructor(s: Sites) {
+    this.s = s;
+    this.corners = [];
+    for (let i = 0; i < s.count; i++) if (s.corner[i]) this.corners.push(i);
+    this.total = s.count * 2;
+  }
+
+  from(cx: number, cy: number, radius: number): Float64Array {
+    const { s, corners, total } = this;
+    const keys = new Float64Array(s.count + corners.length);
+    const pack = (distance: number, site: number) => Math.floor(Math.max(0, distance) * 256) * total + site;
+    for (let k = 0; k < s.count; k++) {
+      const half = s.length[k] / 2;
+      const d = Math.hypot(s.x[k] + s.dx[k] * half - cx, s.y[k] + s.dy[k] * half - cy);
+      keys[k] = pack(d - half - radius, k);
+    }
+    corners.forEach((v, i) => {
+      keys[s.count + i] = pack(Math.hypot(s.x[v] - cx, s.y[v] - cy) - radius, s.count + v);
+    });
+    return keys.sort();
+  }
+
+  read(key: number): { site: number; distance: number } {
+    const site = key % this.total;
+    return { site, distance: (key - site) / this.total / 256 };
+  }
+}
+
+/** Vertices by place. */
+class VertexTable {
+  readonly x: number[] = [];
+  readonly y: number[] = [];
+  readonly r: number[] = [];
+  private readonly grid = new Map<number, number[]>();
+
+  private key(i: number, j: number): number {
+    return i * 67_108_864 + j;
+  }
+
+  /** The vertex at a place, a known one where there is one. */
+  add(x: number, y: number, r: number): number {
+    const [i, j] = [Math.floor(x / SNAP), Math.floor(y / SNAP)];
+    for (let a = -1; a <= 1; a++) {
+      for (let b = -1; b <= 1; b++) {
+        for (const v of this.grid.get(this.key(i + a, j + b)) ?? []) {
+          if (Math.abs(this.x[v] - x) < SNAP && Math.abs(this.y[v] - y) < SNAP) return v;
+        }
+      }
+    }
+    return this.insert(x, y, r);
+  }
+
+  /** A new vertex. */
+  insert(x: number, y: number, r: number): number {
+    const v = this.x.length;
+    this.x.push(x);
+    this.y.push(y);
+    this.r.push(r);
+    const key = this.key(Math.floor(x / SNAP), Math.floor(y / SNAP));
+    const cell = this.grid.get(key);
+    if (cell) cell.push(v);
+    else this.grid.set(key, [v]);
+    return v;
+  }
+}
+
+/** Border of one cell from its envelope. */
+function borderOf(
+  s: Sites,
+  self: number,
+  view: Viewpoint,
+  envelope: Stretch[],
+  table: VertexTable,
+): CellBorder {
+  const isCorner = self >= s.count;
+  const first = isCorner ? self - s.count : self;
+  const last = isCorner ? first : s.next[self];
+  const before = isCorner ? s.previous[first] : s.corner[first] ? s.count + first : s.previous[first];
+  const after = isCorner ? first : s.corner[last] ? s.count + last : last;
+  const bounded = view.territory(envelope);
+  if (bounded.length === 0 || bounded.some((e) => e.piece === null && e.to - e.from > SLACK)) {
+    throw new DiagramError(`the cell of site ${self} is open`);
+  }
+  const nodes = [first];
+  const across: number[] = [];
+  const step = (node: number, site: number) => {
+    if (node === nodes[nodes.length - 1]) return;
+    nodes.push(node);
+    across.push(site);
+  };
+  const at = (piece: Piece, p: number) => table.add(...view.centre(piece, p));
+  const pieces = bounded.filter((e) => e.piece !== null);
+  step(at(pieces[0].piece!, pieces[0].from), before);
+  for (const { piece, to } of pieces) step(at(piece!, to), piece!.site);
+  step(last, after);
+  return { nodes, across };
+}
+
+/** Takes out steps that go to a vertex and straight back. */
+function withoutSpikes({ nodes, across }: CellBorder): void {
+  for (let i = 1; i + 1 < nodes.length;) {
+    if (nodes[i - 1] === nodes[i + 1]) {
+      nodes.splice(i, 2);
+      across.splice(i - 1, 2);
+      i = Math.max(1, i - 1);
+    } else i++;
+  }
+}
+
+interface Step {
+  cell: number;
+  index: number;
+}
+
+/** Steps that no other cell walks the other way. */
+function unmatched(cells: (CellBorder | null)[]): Step[] {
+  const seen = new Map<string, Step[]>();
+  cells.forEach((border, cell) =>
+    border?.across.forEach((_, index) => {
+      const [a, b] = [border.nodes[index], border.nodes[index + 1]];
+      const key = `${a}>${b}`;
+      const list = seen.get(key);
+      if (list) list.push({ cell, index });
+      else seen.set(key, [{ cell, index }]);
+    }),
+  );
+  const out: Step[] = [];
+  for (const [key, list] of seen) {
+    const [a, b] = key.split('>');
+    if ((seen.get(`${b}>${a}`)?.length ?? 0) !== list.length) out.push(...list);
+  }
+  return out;
+}
+
+/** Splits steps that pass vertices of their neighbours, where rounding left one side a vertex more. */
+function stitch(cells: (CellBorder | null)[], table: VertexTable): void {
+  for (let round = 0; round < 4; round++) {
+    const loose = unmatched(cells);
+    if (loose.length === 0) return;
+    const ends = new Set<number>();
+    for (const { cell, index } of loose) {
+      const { nodes } = cells[cell]!;
+      ends.add(nodes[index]);
+      ends.add(nodes[index + 1]);
+    }
+    // from the back, so that earlier steps keep their numbers
+    for (const { cell, index } of loose.sort((p, q) => q.index - p.index)) {
+      const { nodes, across } = cells[cell]!;
+      const [a, b] = [nodes[index], nodes[index + 1]];
+      const [ax, ay] = [table.x[a], table.y[a]];
+      const [ux, uy] = [table.x[b] - ax, table.y[b] - ay];
+      const l = Math.hypot(ux, uy);
+      const between: { v: number; t: number }[] = [];
+      for (const v of ends) {
+        if (v === a || v === b) continue;
+        const [wx, wy] = [table.x[v] - ax, table.y[v] - ay];
+        const t = (wx * ux + wy * uy) / l;
+        if (t > 0 && t < l && Math.abs(wx * uy - wy * ux) / l < STITCH) between.push({ v, t });
+      }
+      between.sort((p, q) => p.t - q.t);
+      nodes.splice(index + 1, 0, ...between.map((p) => p.v));
+      across.splice(index, 0, ...between.map(() => across[index]));
+    }
+    for (const border of cells) if (border) withoutSpikes(border);
+  }
+  const loose = unmatched(cells); if ((globalThis as any).DBG) { for (const l of loose.filter(q=>q.cell>10).slice(0,6)) { const c=cells[l.cell]!; console.log(l.cell, l.index, c.nodes.map(n=>n+':'+table.x[n].toFixed(3)+','+table.y[n].toFixed(3)+','+table.r[n].toFixed(3)).join(' '), c.across.join(',')); } }
+  if (loose.length > 0) throw new DiagramError(`${loose.length} steps of the diagram have no other side`);
+}
+
+/**
+ * The diagram of a region.
+ * @param region merged contours, outers counter-clockwise, holes clockwise
+ * @throws DiagramError when rounding leaves the diagram open
+ */
+export function voronoiOf(region: Contour[]): Voronoi {
+  const s = sitesOf(region);
+  const table = new VertexTable();
+  for (let i = 0; i < s.count; i++) table.insert(s.x[i], s.y[i], 0);
+  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (let i = 0; i < s.count; i++) {
+    x0 = Math.min(x0, s.x[i]);
+    y0 = Math.min(y0, s.y[i]);
+    x1 = Math.max(x1, s.x[i]);
+    y1 = Math.max(y1, s.y[i]);
+  }
+  const reach = Math.hypot(x1 - x0, y1 - y0) / 2;
+  const order = new Order(s);
+  const cells: (CellBorder | null)[] = Array.from({ length: s.count * 2 }, () => null);
+  for (let k = 0; k < s.count; k++) {
+    const half = s.length[k] / 2;
+    const near = order.from(s.x[k] + s.dx[k] * half, s.y[k] + s.dy[k] * half, half);
+    const view = new EdgeView(s, k, reach);
+    cells[k] = borderOf(s, k, view, envelopeOf(view, s, k, near, order), table);
+    if (s.corner[k]) {
+      const corner = new CornerView(s, k);
+      const self = s.count + k;
+      const around = order.from(s.x[k], s.y[k], 0);
+      cells[self] = borderOf(s, self, corner, envelopeOf(corner, s, self, around, order), table);
+    }
+  }
+  for (const border of cells) if (border) withoutSpikes(border);
+  stitch(cells, table);
+  return { sites: s, x: table.x, y: table.y, r: table.r, cells };
+}
