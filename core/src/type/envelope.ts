@@ -27,37 +27,37 @@ export type Coefficients = Pick<Piece, 'a' | 'b' | 'c'>;
 export const valueAt = (basis: Basis, { a, b, c }: Coefficients, p: number): number =>
   basis === 'quadratic' ? a + p * (b + p * c) : a + b * Math.cos(p) + c * Math.sin(p);
 
+/** Scratch of the circular zeros: each of the two, and a turn to either side. */
+const TURNS = [0, 2 * Math.PI, -2 * Math.PI];
+const NONE: number[] = [];
+
 /** Zeros within (from, to), in order. */
 export function zeros(basis: Basis, { a, b, c }: Coefficients, from: number, to: number): number[] {
-  const found: number[] = [];
-  const add = (p: number) => {
-    if (p > from && p < to) found.push(p);
-  };
   if (basis === 'quadratic') {
     if (c === 0) {
-      if (b !== 0) add(-a / b);
-    } else {
-      const d = b * b - 4 * a * c;
-      if (d >= 0) {
-        // the stable form, which does not subtract alike numbers
-        const q = -0.5 * (b + (b < 0 ? -1 : 1) * Math.sqrt(d));
-        add(q / c);
-        if (q !== 0) add(a / q);
-      }
+      const p = -a / b;
+      return p > from && p < to ? [p] : NONE;
     }
-  } else {
-    const radius = Math.hypot(b, c);
-    if (radius > 0 && Math.abs(a) <= radius) {
-      const middle = Math.atan2(c, b);
-      const half = Math.acos(-a / radius);
-      for (const p of [middle - half, middle + half]) {
-        add(p);
-        add(p + 2 * Math.PI);
-        add(p - 2 * Math.PI);
-      }
-    }
+    const d = b * b - 4 * a * c;
+    if (d < 0) return NONE;
+    // the stable form, which does not subtract alike numbers
+    const q = -0.5 * (b + (b < 0 ? -1 : 1) * Math.sqrt(d));
+    return within(q / c, q === 0 ? NaN : a / q, from, to);
   }
+  const radius = Math.hypot(b, c);
+  if (!(radius > 0) || Math.abs(a) > radius) return NONE;
+  const middle = Math.atan2(c, b);
+  const half = Math.acos(-a / radius);
+  const found: number[] = [];
+  for (const turn of TURNS) found.push(...within(middle - half + turn, middle + half + turn, from, to));
   return found.sort((p, q) => p - q);
+}
+
+function within(p: number, q: number, from: number, to: number): number[] {
+  const hasP = p > from && p < to;
+  const hasQ = q > from && q < to;
+  if (hasP && hasQ) return p < q ? [p, q] : [q, p];
+  return hasP ? [p] : hasQ ? [q] : NONE;
 }
 
 /** Parts of [from, to] where every condition is at least zero, each widened by `slack`. */
@@ -68,7 +68,9 @@ export function allowed(
   to: number,
   slack: number,
 ): [number, number][] {
-  const cuts = [from, ...conditions.flatMap((c) => zeros(basis, c, from, to)).sort((p, q) => p - q), to];
+  const cuts = [from, to];
+  for (const c of conditions) cuts.push(...zeros(basis, c, from, to));
+  if (cuts.length > 2) cuts.sort((p, q) => p - q);
   const out: [number, number][] = [];
   for (let i = 0; i + 1 < cuts.length; i++) {
     const middle = (cuts[i] + cuts[i + 1]) / 2;

@@ -1,16 +1,21 @@
 /**
- * One letter as a bevelled solid. The outline is the widest section; bevels run inward from it, each level an
- * exact offset of the outline, so that a bevel stops where strokes meet and never crosses itself.
+ * One letter as a bevelled solid. The outline is the widest section; bevels run inward from it, their height a
+ * function of the true distance to the outline, so that a bevel ends in a ridge where strokes meet and never
+ * crosses itself.
  */
 import { ZONES, type Profile, type Zone } from '../document/index.ts';
 import type { Contour } from './font.ts';
 import { profilePieces, type ProfilePiece } from './profile.ts';
-import { inset } from './region.ts';
-import { raisedRidges } from './ridge.ts';
+import { contourOf, loopsOf, roofOf, type Roof } from './roof.ts';
+import { sitesOf, type Sites } from './sites.ts';
 import { triangulate } from './triangulate.ts';
+import { diagramOf } from './diagram.ts';
+import type { Voronoi } from './voronoi.ts';
 
 /** Bevels narrower than this, thousandths of an em, are upright: less than an offset can tell from rounding. */
 const LEAST_WIDTH = 0.05;
+/** Outline vertices that turn more than this stay crisp, others shade smoothly. */
+const CREASE = (32 * Math.PI) / 180;
 
 /** Shape of a solid, all in the unit of the outline. The back lies at z = 0, the front at z = depth. */
 export interface SolidShape {
@@ -23,208 +28,236 @@ export interface SolidShape {
 export interface Solid {
   positions: Float32Array;
   normals: Float32Array;
+  /** Unit vectors along the outline; on fronts and backs along the line of text. */
+  tangents: Float32Array;
+  /**
+   * Four floats a corner: along and across the outline (lengths on the surface, across growing from back to
+   * front and 0 where the front bevel begins; on fronts and backs the plane's x and y), then the plane's x and y.
+   */
+  uv: Float32Array;
   /** First triangle of each zone, and at the end their number. */
   zoneStarts: Uint32Array;
-}
-
-/** Outline corners sharper than this stay crisp, flatter ones shade smoothly. */
-const CREASE = Math.cos((32 * Math.PI) / 180);
-
-/** A contour with its outward unit normals, before and after each vertex (alike where the outline is smooth). */
-interface DressedContour {
-  points: Contour;
-  before: Float64Array;
-  after: Float64Array;
-}
-
-/**
- * Outward normals of a contour's vertices. Smooth vertices take the normal of the circle through them and
- * their neighbours, which weighs each edge by the other's length.
- */
-export function dress(points: Contour): DressedContour {
-  const n = points.length / 2;
-  const before = new Float64Array(n * 2);
-  const after = new Float64Array(n * 2);
-  const edge = (i: number) => {
-    const j = (i + 1) % n;
-    const dx = points[j * 2] - points[i * 2];
-    const dy = points[j * 2 + 1] - points[i * 2 + 1];
-    const l = Math.hypot(dx, dy) || 1;
-    return [dy / l, -dx / l, l];
-  };
-  let last = edge(n - 1);
-  for (let i = 0; i < n; i++) {
-    const next = edge(i);
-    let [ax, ay] = last;
-    let [bx, by] = next;
-    if (ax * bx + ay * by > CREASE) {
-      const x = ax * next[2] + bx * last[2];
-      const y = ay * next[2] + by * last[2];
-      const l = Math.hypot(x, y) || 1;
-      ax = bx = x / l;
-      ay = by = y / l;
-    }
-    before.set([ax, ay], i * 2);
-    after.set([bx, by], i * 2);
-    last = next;
-  }
-  return { points, before, after };
 }
 
 /** Growing triangle lists of one zone. */
 class Sheet {
   readonly positions: number[] = [];
   readonly normals: number[] = [];
-  corner(x: number, y: number, z: number, nx: number, ny: number, nz: number): void {
+  readonly tangents: number[] = [];
+  readonly uv: number[] = [];
+
+  /** @param out outward direction in the plane, and `up` out of it; (tx, ty) the tangent */
+  corner(
+    x: number,
+    y: number,
+    z: number,
+    [nx, ny, nz]: readonly [number, number, number],
+    [tx, ty]: readonly [number, number],
+    along: number,
+    across: number,
+  ): void {
     this.positions.push(x, y, z);
     this.normals.push(nx, ny, nz);
+    this.tangents.push(tx, ty, 0);
+    this.uv.push(along, across, x, y);
   }
 }
 
-/** Upright strip along contours between two heights. `facing` 1 for walls seen from outside. */
-function wall(sheet: Sheet, dressed: DressedContour[], z0: number, z1: number): void {
-  if (z1 - z0 <= 0) return;
-  for (const { points, before, after } of dressed) {
-    const n = points.length / 2;
-    for (let i = 0; i < n; i++) {
-      const j = (i + 1) % n;
-      const [x0, y0, x1, y1] = [points[i * 2], points[i * 2 + 1], points[j * 2], points[j * 2 + 1]];
-      const [ax, ay, bx, by] = [after[i * 2], after[i * 2 + 1], before[j * 2], before[j * 2 + 1]];
-      sheet.corner(x0, y0, z0, ax, ay, 0);
-      sheet.corner(x1, y1, z0, bx, by, 0);
-      sheet.corner(x1, y1, z1, bx, by, 0);
-      sheet.corner(x0, y0, z0, ax, ay, 0);
-      sheet.corner(x1, y1, z1, bx, by, 0);
-      sheet.corner(x0, y0, z1, ax, ay, 0);
+type Flat = [number, number];
+
+/** Outline with what shading and texturing need to know of it. */
+class Outline {
+  readonly sites: Sites;
+  /** Length of the contour before each vertex. */
+  private readonly start: Float64Array;
+  /** Outward normals of each edge at its start and end, four numbers an edge. */
+  private readonly normals: Float64Array;
+
+  constructor(sites: Sites) {
+    this.sites = sites;
+    this.start = new Float64Array(sites.count);
+    for (let i = 0; i < sites.count; i++) {
+      const j = sites.next[i];
+      if (j > i) this.start[j] = this.start[i] + sites.length[i];
+    }
+    this.normals = new Float64Array(sites.count * 4);
+    for (let k = 0; k < sites.count; k++) {
+      this.normals.set(this.normalAt(k, false), k * 4);
+      this.normals.set(this.normalAt(k, true), k * 4 + 2);
     }
   }
+
+  /** Outward normal of edge k at its start or end: smooth vertices share the one of the circle through them. */
+  private normalAt(k: number, end: boolean): Flat {
+    const s = this.sites;
+    const vertex = end ? s.next[k] : k;
+    const [nx, ny] = [s.dy[k], -s.dx[k]];
+    if (s.corner[vertex] || Math.abs(s.turn[vertex]) > CREASE) return [nx, ny];
+    const other = end ? vertex : s.previous[k];
+    // each edge's normal weighs by the other's length
+    const x = nx * s.length[other] + s.dy[other] * s.length[k];
+    const y = ny * s.length[other] - s.dx[other] * s.length[k];
+    const l = Math.hypot(x, y);
+    return [x / l, y / l];
+  }
+
+  /** Foot of a point on edge k: share of its length, within it, and the length along the contour. */
+  private foot(k: number, x: number, y: number): { share: number; along: number } {
+    const s = this.sites;
+    const p = (x - s.x[k]) * s.dx[k] + (y - s.y[k]) * s.dy[k];
+    const share = Math.min(1, Math.max(0, p / s.length[k]));
+    return { share, along: this.start[k] + share * s.length[k] };
+  }
+
+  /** Outward normal and length along the outline where a point of a site's cell has its foot. */
+  at(site: number, x: number, y: number): { normal: Flat; along: number } {
+    const s = this.sites;
+    if (site < s.count) {
+      const { share, along } = this.foot(site, x, y);
+      const n = this.normals;
+      const at = site * 4;
+      const nx = n[at] + (n[at + 2] - n[at]) * share;
+      const ny = n[at + 1] + (n[at + 3] - n[at + 1]) * share;
+      const l = Math.sqrt(nx * nx + ny * ny);
+      return { normal: [nx / l, ny / l], along };
+    }
+    const v = site - s.count;
+    const [wx, wy] = [s.x[v] - x, s.y[v] - y];
+    const l = Math.hypot(wx, wy);
+    return { normal: l > 0 ? [wx / l, wy / l] : [NaN, NaN], along: this.start[v] };
+  }
 }
 
-/** Level of a bevel: the inset contours and how high they lie. */
-interface Level {
-  dressed: DressedContour[];
-  z: number;
-}
+const tangentOf = ([nx, ny]: Flat): Flat => [-ny, nx];
+const along3 = ([nx, ny]: Flat, out: number, up: number): [number, number, number] => [
+  nx * out,
+  ny * out,
+  up,
+];
 
-/** Sloping or flat band between two levels of different inset. */
-function band(
+/** Upright strip over steps of a site's outline or level, from z0 up to z1. */
+function wall(
   sheet: Sheet,
-  lower: Level,
-  upper: Level,
-  piece: ProfilePiece,
-  distance: { lower: number; upper: number },
+  outline: Outline,
+  steps: Iterable<[number, number, number]>,
+  { x, y }: { x: ArrayLike<number>; y: ArrayLike<number> },
+  z0: number,
+  z1: number,
+  across0: number,
 ): void {
-  const contours = [...lower.dressed, ...upper.dressed].map((d) => d.points);
-  if (contours.length === 0) return;
-  const lowerCount = lower.dressed.reduce((sum, d) => sum + d.points.length / 2, 0);
-  const flat: { x: number; y: number; normals: number[] }[] = [];
-  for (const { points, before, after } of [...lower.dressed, ...upper.dressed]) {
-    for (let i = 0; i < points.length; i += 2) {
-      flat.push({
-        x: points[i],
-        y: points[i + 1],
-        normals: [before[i], before[i + 1], after[i], after[i + 1]],
+  if (z1 - z0 <= 0) return;
+  const across1 = across0 + z1 - z0;
+  for (const [site, a, b] of steps) {
+    const p = outline.at(site, x[a], y[a]);
+    const q = outline.at(site, x[b], y[b]);
+    if (q.along < p.along) q.along = p.along + Math.hypot(x[b] - x[a], y[b] - y[a]);
+    const put = (i: number, at: typeof p, z: number, across: number) =>
+      sheet.corner(x[i], y[i], z, along3(at.normal, 1, 0), tangentOf(at.normal), at.along, across);
+    put(a, p, z0, across0);
+    put(b, q, z0, across0);
+    put(b, q, z1, across1);
+    put(a, p, z0, across0);
+    put(b, q, z1, across1);
+    put(a, p, z1, across1);
+  }
+}
+
+/** One band of a bevel, between two levels. */
+function slope(
+  sheet: Sheet,
+  outline: Outline,
+  roof: Roof,
+  band: number,
+  piece: ProfilePiece,
+  levels: [number, number],
+  heights: [number, number],
+  across: [number, number],
+): void {
+  const share = (i: number) => (roof.r[i] - levels[0]) / (levels[1] - levels[0]);
+  for (const patch of roof.bands[band]) {
+    for (let t = 0; t < patch.triangles.length; t += 3) {
+      const corners = patch.triangles.slice(t, t + 3).map((i) => {
+        const { normal, along } = outline.at(patch.site, roof.x[i], roof.y[i]);
+        return { i, normal, along };
       });
-    }
-  }
-  const rise = upper.z - lower.z;
-  const triangles = triangulate(contours);
-  const ridges = rise > 0 ? raisedRidges(triangles, flat, lowerCount, distance.upper - distance.lower) : null;
-  const zOf = (i: number) => (i < lowerCount ? lower.z : upper.z);
-  const emit = (a: number, b: number, c: number) => {
-    const face = faceDirection(flat, [zOf(a), zOf(b), zOf(c)], a, b, c);
-    for (const i of [a, b, c]) {
-      const p = flat[i];
-      const z = zOf(i);
-      if (face === null && i < lowerCount && rise > 0) {
-        sheet.corner(p.x, p.y, z, 0, 0, 1);
-        continue;
+      // a corner's own vertex takes the direction of what it fans out to
+      const apex = corners.find((c) => Number.isNaN(c.normal[0]));
+      if (apex) {
+        const [p, q] = corners.filter((c) => c !== apex);
+        const [nx, ny] = [p.normal[0] + q.normal[0], p.normal[1] + q.normal[1]];
+        const l = Math.hypot(nx, ny) || 1;
+        apex.normal = [nx / l, ny / l];
       }
-      const [out, up] = i < lowerCount ? piece.normal0 : piece.normal1;
-      const [nx, ny] = nearestNormal(p.normals, face);
-      sheet.corner(p.x, p.y, z, nx * out, ny * out, up);
-    }
-  };
-  for (let t = 0; t < triangles.length; t += 3) {
-    const [a, b, c] = [triangles[t], triangles[t + 1], triangles[t + 2]];
-    const raised = ridges?.get(t);
-    if (!raised) {
-      emit(a, b, c);
-      continue;
-    }
-    for (const corners of raised) {
-      const at = corners.map((k) => ({ ...k, z: lower.z + rise * k.rise }));
-      const normal = faceNormal(at);
-      for (const p of at) sheet.corner(p.x, p.y, p.z, ...normal);
+      for (const { i, normal, along } of corners) {
+        const s = share(i);
+        const out = piece.normal0[0] + (piece.normal1[0] - piece.normal0[0]) * s;
+        const up = piece.normal0[1] + (piece.normal1[1] - piece.normal0[1]) * s;
+        const l = Math.sqrt(out * out + up * up);
+        sheet.corner(
+          roof.x[i],
+          roof.y[i],
+          heights[0] + (heights[1] - heights[0]) * s,
+          along3(normal, out / l, up / l),
+          tangentOf(normal),
+          along,
+          across[0] + (across[1] - across[0]) * s,
+        );
+      }
     }
   }
 }
 
-/** Of a vertex's two outline normals, the one nearer to the face's downhill direction. */
-function nearestNormal(normals: number[], face: [number, number] | null): [number, number] {
-  const [ax, ay, bx, by] = normals;
-  if (face && face[0] * bx + face[1] * by > face[0] * ax + face[1] * ay) return [bx, by];
-  return [ax, ay];
-}
-
-/** Downhill direction of a triangle in the plane, or null when it is level. */
-function faceDirection(
-  points: { x: number; y: number }[],
-  z: number[],
-  a: number,
-  b: number,
-  c: number,
-): [number, number] | null {
-  const [pa, pb, pc] = [points[a], points[b], points[c]];
-  const [ux, uy, uz] = [pb.x - pa.x, pb.y - pa.y, z[1] - z[0]];
-  const [vx, vy, vz] = [pc.x - pa.x, pc.y - pa.y, z[2] - z[0]];
-  const nx = uy * vz - uz * vy;
-  const ny = uz * vx - ux * vz;
-  const l = Math.hypot(nx, ny);
-  return l > 0 ? [nx / l, ny / l] : null;
-}
-
-function faceNormal(p: { x: number; y: number; z: number }[]): [number, number, number] {
-  const [a, b, c] = p;
-  const [ux, uy, uz] = [b.x - a.x, b.y - a.y, b.z - a.z];
-  const [vx, vy, vz] = [c.x - a.x, c.y - a.y, c.z - a.z];
-  const n: [number, number, number] = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
-  const l = Math.hypot(...n) || 1;
-  return [n[0] / l, n[1] / l, n[2] / l];
+/** Steps of the outline itself. */
+function* outlineSteps(s: Sites): Generator<[number, number, number]> {
+  for (let k = 0; k < s.count; k++) yield [k, k, s.next[k]];
 }
 
 /**
  * Bevel and face on one side, built upward from z = 0 at the outline.
  * @returns the bevel's and the face's sheets
  */
-function cap(
-  outline: DressedContour[],
-  region: Contour[],
-  bevel: SolidShape['front'],
-  width: number,
-): [Sheet, Sheet] {
+function cap(outline: Outline, diagram: () => Voronoi, bevel: SolidShape['front']): [Sheet, Sheet] {
   const bevelSheet = new Sheet();
   const faceSheet = new Sheet();
-  let level: Level = { dressed: outline, z: 0 };
-  let insetNow = 0;
-  for (const piece of profilePieces(bevel.profile, bevel.segments, width, bevel.height)) {
-    const z = piece.up1 * bevel.height;
-    if (piece.across1 === piece.across0 || width === 0) {
-      wall(bevelSheet, level.dressed, level.z, z);
-      level = { dressed: level.dressed, z };
-      continue;
+  const { sites } = outline;
+  const pieces = profilePieces(bevel.profile, bevel.segments, bevel.width, bevel.height);
+  const levels = [0];
+  for (const p of pieces) if (p.across1 > p.across0 && bevel.width > 0) levels.push(p.across1 * bevel.width);
+  const roof = levels.length > 1 ? roofOf(diagram(), levels) : null;
+  let band = 0;
+  let z = 0;
+  let across = 0;
+  for (const piece of pieces) {
+    const top = piece.up1 * bevel.height;
+    if (piece.across1 === piece.across0 || !roof) {
+      const places = band === 0 ? sites : roof!;
+      wall(bevelSheet, outline, band === 0 ? outlineSteps(sites) : roof!.steps[band], places, z, top, across);
+      across += top - z;
+    } else {
+      const next = across + Math.hypot(levels[band + 1] - levels[band], top - z);
+      slope(
+        bevelSheet,
+        outline,
+        roof,
+        band,
+        piece,
+        [levels[band], levels[band + 1]],
+        [z, top],
+        [across, next],
+      );
+      across = next;
+      band++;
     }
-    const insetNext = piece.across1 * width;
-    const next: Level = { dressed: inset(region, insetNext).map(dress), z };
-    band(bevelSheet, level, next, piece, { lower: insetNow, upper: insetNext });
-    level = next;
-    insetNow = insetNext;
+    z = top;
   }
-  const contours = level.dressed.map((d) => d.points);
+  const contours = roof ? loopsOf(roof.steps[band]).map((loop) => contourOf(loop, roof)) : sites.contours;
   const points = contours.flatMap((c) =>
     Array.from({ length: c.length / 2 }, (_, i) => [c[i * 2], c[i * 2 + 1]]),
   );
-  for (const i of triangulate(contours)) faceSheet.corner(points[i][0], points[i][1], level.z, 0, 0, 1);
+  for (const i of triangulate(contours)) {
+    const [x, y] = points[i];
+    faceSheet.corner(x, y, z, [0, 0, 1], [1, 0], x, y);
+  }
   return [bevelSheet, faceSheet];
 }
 
@@ -233,7 +266,6 @@ function cap(
  * @param region merged contours, outers counter-clockwise, holes clockwise
  */
 export function buildSolid(region: Contour[], shape: SolidShape): Solid {
-  const outline = region.map(dress);
   // bevels that together are deeper than the letter share its depth in proportion
   const wanted = shape.front.height + shape.back.height;
   const share = wanted > shape.depth ? shape.depth / wanted : 1;
@@ -246,43 +278,57 @@ export function buildSolid(region: Contour[], shape: SolidShape): Solid {
   });
   const front = fitted(shape.front);
   const back = fitted(shape.back);
-  const [frontBevel, frontFace] = cap(outline, region, front, front.width);
-  const [backBevel, backFace] = cap(outline, region, back, back.width);
+  const bevelled = front.width > 0 || back.width > 0;
+  const outline = new Outline(bevelled ? diagramOf(region).sites : sitesOf(region));
+  const diagram = () => diagramOf(region);
+  const [frontBevel, frontFace] = cap(outline, diagram, front);
+  const [backBevel, backFace] = cap(outline, diagram, back);
   const side = new Sheet();
-  wall(side, outline, back.height, shape.depth - front.height);
-  const sheets: Record<Zone, [Sheet, number, number]> = {
-    front: [frontFace, shape.depth - front.height, 1],
-    frontBevel: [frontBevel, shape.depth - front.height, 1],
-    side: [side, 0, 1],
-    backBevel: [backBevel, back.height, -1],
-    back: [backFace, back.height, -1],
+  const [low, high] = [back.height, shape.depth - front.height];
+  wall(side, outline, outlineSteps(outline.sites), outline.sites, low, high, low - high);
+  const sheets: Record<Zone, PlacedSheet> = {
+    front: { sheet: frontFace, offset: high, sign: 1, acrossAt: null },
+    frontBevel: { sheet: frontBevel, offset: high, sign: 1, acrossAt: 0 },
+    side: { sheet: side, offset: 0, sign: 1, acrossAt: 0 },
+    backBevel: { sheet: backBevel, offset: low, sign: -1, acrossAt: low - high },
+    back: { sheet: backFace, offset: low, sign: -1, acrossAt: null },
   };
   return assemble(sheets);
 }
 
-/** Joins the zones; a sheet turned about (`sign` −1) is mirrored in z and rewound. */
-function assemble(sheets: Record<Zone, [Sheet, number, number]>): Solid {
-  const total = ZONES.reduce((sum, zone) => sum + sheets[zone][0].positions.length, 0);
-  const positions = new Float32Array(total);
-  const normals = new Float32Array(total);
+/** A sheet in its place: `sign` −1 mirrors it in z; `acrossAt` is where its across begins, null for faces. */
+interface PlacedSheet {
+  sheet: Sheet;
+  offset: number;
+  sign: 1 | -1;
+  acrossAt: number | null;
+}
+
+/** Joins the zones; a mirrored sheet is rewound. */
+function assemble(sheets: Record<Zone, PlacedSheet>): Solid {
+  const corners = ZONES.reduce((sum, zone) => sum + sheets[zone].sheet.positions.length / 3, 0);
+  const positions = new Float32Array(corners * 3);
+  const normals = new Float32Array(corners * 3);
+  const tangents = new Float32Array(corners * 3);
+  const uv = new Float32Array(corners * 4);
   const zoneStarts = new Uint32Array(ZONES.length + 1);
   let at = 0;
   ZONES.forEach((zone, k) => {
-    const [sheet, offset, sign] = sheets[zone];
-    zoneStarts[k] = at / 9;
-    for (let i = 0; i < sheet.positions.length; i += 9) {
-      for (let c = 0; c < 3; c++) {
-        const from = i + (sign < 0 ? 2 - c : c) * 3;
-        positions[at] = sheet.positions[from];
-        positions[at + 1] = sheet.positions[from + 1];
-        positions[at + 2] = offset + sign * sheet.positions[from + 2];
-        normals[at] = sheet.normals[from];
-        normals[at + 1] = sheet.normals[from + 1];
-        normals[at + 2] = sign * sheet.normals[from + 2];
-        at += 3;
+    const { sheet, offset, sign, acrossAt } = sheets[zone];
+    zoneStarts[k] = at / 3;
+    const count = sheet.positions.length / 3;
+    for (let i = 0; i < count; i++, at++) {
+      const from = sign < 0 ? i - (i % 3) + 2 - (i % 3) : i;
+      for (let a = 0; a < 3; a++) {
+        const flip = a === 2 ? sign : 1;
+        positions[at * 3 + a] = (a === 2 ? offset : 0) + flip * sheet.positions[from * 3 + a];
+        normals[at * 3 + a] = flip * sheet.normals[from * 3 + a];
+        tangents[at * 3 + a] = sheet.tangents[from * 3 + a];
       }
+      for (let a = 0; a < 4; a++) uv[at * 4 + a] = sheet.uv[from * 4 + a];
+      if (acrossAt !== null) uv[at * 4 + 1] = acrossAt + sign * sheet.uv[from * 4 + 1];
     }
   });
-  zoneStarts[ZONES.length] = total / 9;
-  return { positions, normals, zoneStarts };
+  zoneStarts[ZONES.length] = corners / 3;
+  return { positions, normals, tangents, uv, zoneStarts };
 }

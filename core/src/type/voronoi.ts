@@ -72,6 +72,8 @@ abstract class Viewpoint {
   abstract centre(of: Coefficients, p: number): [number, number, number];
   /** The part of an envelope on the site's side of its mitred ends. */
   abstract territory(envelope: Stretch[]): Stretch[];
+  /** Lower bound of the radius of balls that touch a place between two points (alike for a corner). */
+  abstract least(ax: number, ay: number, bx: number, by: number): number;
   /** Greatest radius of a stretch. */
   abstract greatest(of: Piece, from: number, to: number): number;
 }
@@ -173,6 +175,19 @@ class EdgeView extends Viewpoint {
       .filter((e) => e.to > e.from);
   }
 
+  least(ax: number, ay: number, bx: number, by: number): number {
+    const { s, site: i, nx, ny } = this;
+    // in the edge's frame a ball over foot p through (x, y) has radius ((x − p)² + y²) / 2y
+    const above = Math.max((ax - s.x[i]) * nx + (ay - s.y[i]) * ny, (bx - s.x[i]) * nx + (by - s.y[i]) * ny);
+    if (above < 1e-9) return Infinity;
+    const low = Math.min((ax - s.x[i]) * nx + (ay - s.y[i]) * ny, (bx - s.x[i]) * nx + (by - s.y[i]) * ny);
+    const p = (ax - s.x[i]) * s.dx[i] + (ay - s.y[i]) * s.dy[i];
+    const q = (bx - s.x[i]) * s.dx[i] + (by - s.y[i]) * s.dy[i];
+    const beside = Math.max(0, this.from - Math.max(p, q), Math.min(p, q) - this.to);
+    const least = low > 0 ? low : 0;
+    return (beside * beside + least * least) / (2 * above);
+  }
+
   greatest(of: Piece, from: number, to: number): number {
     return Math.max(valueAt('quadratic', of, from), valueAt('quadratic', of, to));
   }
@@ -248,6 +263,27 @@ class CornerView extends Viewpoint {
     return envelope;
   }
 
+  least(ax: number, ay: number, bx: number, by: number): number {
+    const most = Math.max(this.facing(ax, ay), this.facing(bx, by));
+    if (most < 1e-9) return Infinity;
+    const { s, site: v } = this;
+    const [mx, my] = [(ax + bx) / 2 - s.x[v], (ay + by) / 2 - s.y[v]];
+    const near = Math.max(0, Math.sqrt(mx * mx + my * my) - Math.sqrt((bx - ax) ** 2 + (by - ay) ** 2) / 2);
+    // a ball through w in direction u has radius |w|² / 2 u·w
+    return (near * near) / (2 * most);
+  }
+
+  /** Greatest u·w over the directions u of the corner. */
+  private facing(x: number, y: number): number {
+    const { s, site: v } = this;
+    const [wx, wy] = [x - s.x[v], y - s.y[v]];
+    const first = wx * this.px + wy * this.py;
+    const along = wx * this.qx + wy * this.qy;
+    const last = first * Math.cos(this.to) + along * Math.sin(this.to);
+    const angle = Math.atan2(along, first);
+    return angle > 0 && angle < this.to ? Math.sqrt(wx * wx + wy * wy) : Math.max(first, last);
+  }
+
   greatest(of: Piece, from: number, to: number): number {
     let least = Math.min(-valueAt('circular', of, from), -valueAt('circular', of, to));
     for (const p of zeros('circular', { a: 0, b: of.c, c: -of.b }, from, to)) {
@@ -257,19 +293,17 @@ class CornerView extends Viewpoint {
   }
 }
 
-/** Lower envelope of everything a site sees. */
-function envelopeOf(view: Viewpoint, s: Sites, self: number, order: Float64Array, keys: Order): Stretch[] {
+/** Lower envelope of everything a site sees: the nearest sites first, then what could still come nearer. */
+function envelopeOf(view: Viewpoint, s: Sites, self: number, bounds: Bounds): Stretch[] {
   const { basis, from, to } = view;
   let envelope: Stretch[] = [{ from, to, piece: null }];
   let reach = Infinity;
-  for (let at = 0; at < order.length; at++) {
-    const { site, distance } = keys.read(order[at]);
-    if (distance / 2 > reach) break;
+  const see = (site: number): void => {
+    if (touches(s, self, site)) return;
     const isPoint = site >= s.count;
     const k = isPoint ? site - s.count : site;
-    if (touches(s, self, site)) continue;
     const of = isPoint ? view.point(k) : view.line(k);
-    if (!of) continue;
+    if (!of) return;
     const conditions = [view.positive(of)];
     if (isPoint) {
       const p = s.previous[k];
@@ -279,19 +313,28 @@ function envelopeOf(view: Viewpoint, s: Sites, self: number, order: Float64Array
       );
     } else {
       const j = s.next[k];
-      const start: [number, number] = isMitred(s, k) ? mitre(s, k) : [s.dx[k], s.dy[k]];
-      const end: [number, number] = isMitred(s, j) ? mitre(s, j) : [s.dx[k], s.dy[k]];
-      conditions.push(view.side(of, s.x[k], s.y[k], ...start), minus(view.side(of, s.x[j], s.y[j], ...end)));
+      conditions.push(
+        view.side(of, s.x[k], s.y[k], ...borderDirection(s, k, k)),
+        minus(view.side(of, s.x[j], s.y[j], ...borderDirection(s, j, k))),
+      );
     }
-    let grew = false;
-    for (const [p, q] of allowed(basis, conditions, from, to, SLACK)) {
-      envelope = lowered(basis, envelope, { site, ...of, from: p, to: q });
-      grew = true;
-    }
-    if (grew) reach = reachOf(view, envelope);
+    const parts = allowed(basis, conditions, from, to, SLACK);
+    if (parts.length === 0) return;
+    for (const [p, q] of parts) envelope = lowered(basis, envelope, { site, ...of, from: p, to: q });
+    reach = reachOf(view, envelope);
+  };
+  bounds.seenFrom(view);
+  const near = bounds.nearest();
+  for (const i of near) see(bounds.sites[i]);
+  for (let i = 0; i < bounds.sites.length; i++) {
+    if (bounds.of[i] <= reach && !near.includes(i)) see(bounds.sites[i]);
   }
   return envelope;
 }
+
+/** Across which direction edge k's feet end at vertex i: along the edge, or across the bisector of a mitre. */
+const borderDirection = (s: Sites, i: number, k: number): [number, number] =>
+  isMitred(s, i) ? mitre(s, i) : [s.dx[k], s.dy[k]];
 
 /**
  * Greatest radius of an envelope; without bound while a foot on the site itself is open. Feet beyond mitred ends
@@ -317,37 +360,44 @@ function touches(s: Sites, self: number, other: number): boolean {
   return (s.next[self] === other && s.turn[other] < 0) || (s.next[other] === self && s.turn[self] < 0);
 }
 
-/** Sites in order of a lower bound of their distance, packed into numbers that sort natively. */
-class Order {
+/** How many sites are looked at first. */
+const NEAREST = 6;
+
+/** Lower bounds of the radius of balls between one site and each other. */
+class Bounds {
+  /** Edges, then corners. */
+  readonly sites: number[] = [];
+  readonly of: Float64Array;
   private readonly s: Sites;
-  private readonly corners: number[];
-  private readonly total: number;
 
   constructor(s: Sites) {
     this.s = s;
-    this.corners = [];
-    for (let i = 0; i < s.count; i++) if (s.corner[i]) this.corners.push(i);
-    this.total = s.count * 2;
+    for (let k = 0; k < s.count; k++) this.sites.push(k);
+    for (let v = 0; v < s.count; v++) if (s.corner[v]) this.sites.push(s.count + v);
+    this.of = new Float64Array(this.sites.length);
   }
 
-  from(cx: number, cy: number, radius: number): Float64Array {
-    const { s, corners, total } = this;
-    const keys = new Float64Array(s.count + corners.length);
-    const pack = (distance: number, site: number) => Math.floor(Math.max(0, distance) * 256) * total + site;
-    for (let k = 0; k < s.count; k++) {
-      const half = s.length[k] / 2;
-      const d = Math.hypot(s.x[k] + s.dx[k] * half - cx, s.y[k] + s.dy[k] * half - cy);
-      keys[k] = pack(d - half - radius, k);
+  seenFrom(view: Viewpoint): void {
+    const { x, y, next, count } = this.s;
+    for (let i = 0; i < this.sites.length; i++) {
+      const a = i < count ? i : this.sites[i] - count;
+      const b = i < count ? next[a] : a;
+      this.of[i] = view.least(x[a], y[a], x[b], y[b]);
     }
-    corners.forEach((v, i) => {
-      keys[s.count + i] = pack(Math.hypot(s.x[v] - cx, s.y[v] - cy) - radius, s.count + v);
-    });
-    return keys.sort();
   }
 
-  read(key: number): { site: number; distance: number } {
-    const site = key % this.total;
-    return { site, distance: (key - site) / this.total / 256 };
+  /** Places in `sites` of the nearest few, nearest first. */
+  nearest(): number[] {
+    const found: number[] = [];
+    const { of } = this;
+    for (let i = 0; i < of.length; i++) {
+      if (found.length === NEAREST && of[i] >= of[found[NEAREST - 1]]) continue;
+      let at = found.length;
+      while (at > 0 && of[found[at - 1]] > of[i]) at--;
+      found.splice(at, 0, i);
+      if (found.length > NEAREST) found.pop();
+    }
+    return found;
   }
 }
 
@@ -488,7 +538,23 @@ function stitch(cells: (CellBorder | null)[], table: VertexTable): void {
     }
     for (const border of cells) if (border) withoutSpikes(border);
   }
-  const loose = unmatched(cells); if ((globalThis as any).DBG) { for (const l of loose.filter(q=>q.cell>10).slice(0,6)) { const c=cells[l.cell]!; console.log(l.cell, l.index, c.nodes.map(n=>n+':'+table.x[n].toFixed(3)+','+table.y[n].toFixed(3)+','+table.r[n].toFixed(3)).join(' '), c.across.join(',')); } }
+  const loose = unmatched(cells);
+  if ((globalThis as any).DBG) {
+    for (const l of loose.filter((q) => q.cell > 10).slice(0, 6)) {
+      const c = cells[l.cell]!;
+      console.log(
+        l.cell,
+        l.index,
+        c.nodes
+          .map(
+            (n) =>
+              n + ':' + table.x[n].toFixed(3) + ',' + table.y[n].toFixed(3) + ',' + table.r[n].toFixed(3),
+          )
+          .join(' '),
+        c.across.join(','),
+      );
+    }
+  }
   if (loose.length > 0) throw new DiagramError(`${loose.length} steps of the diagram have no other side`);
 }
 
@@ -509,18 +575,15 @@ export function voronoiOf(region: Contour[]): Voronoi {
     y1 = Math.max(y1, s.y[i]);
   }
   const reach = Math.hypot(x1 - x0, y1 - y0) / 2;
-  const order = new Order(s);
+  const bounds = new Bounds(s);
   const cells: (CellBorder | null)[] = Array.from({ length: s.count * 2 }, () => null);
   for (let k = 0; k < s.count; k++) {
-    const half = s.length[k] / 2;
-    const near = order.from(s.x[k] + s.dx[k] * half, s.y[k] + s.dy[k] * half, half);
     const view = new EdgeView(s, k, reach);
-    cells[k] = borderOf(s, k, view, envelopeOf(view, s, k, near, order), table);
+    cells[k] = borderOf(s, k, view, envelopeOf(view, s, k, bounds), table);
     if (s.corner[k]) {
       const corner = new CornerView(s, k);
       const self = s.count + k;
-      const around = order.from(s.x[k], s.y[k], 0);
-      cells[self] = borderOf(s, self, corner, envelopeOf(corner, s, self, around, order), table);
+      cells[self] = borderOf(s, self, corner, envelopeOf(corner, s, self, bounds), table);
     }
   }
   for (const border of cells) if (border) withoutSpikes(border);

@@ -1,10 +1,11 @@
-/** ./wemlox bench [rays|paths] [--json FILE] [--dump DIR] */
+/** ./wemlox bench [rays|paths|type] [--json FILE] [--dump DIR] */
 import 'reflect-metadata';
 import { writeFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
 import { benchPaths } from './paths.ts';
 import { benchRays } from './rays.ts';
 import { print, type Report } from './report.ts';
+import { benchType } from './type.ts';
 
 const { values, positionals } = parseArgs({
   allowPositionals: true,
@@ -13,6 +14,7 @@ const { values, positionals } = parseArgs({
 const BENCHES: Record<string, () => Promise<Report>> = {
   rays: () => benchRays(values.dump),
   paths: benchPaths,
+  type: benchType,
 };
 const wanted = positionals.length > 0 ? positionals : Object.keys(BENCHES);
 const unknown = wanted.find((name) => !BENCHES[name]);
