@@ -20,6 +20,7 @@ import {
 } from '@gltf-transform/extensions';
 import { newShot, plainSurface, type Surface } from '@wemlox/core/src/document/index.ts';
 import type { SurroundPicture } from '@wemlox/core/src/light/surround.ts';
+import { plainTangents } from '@wemlox/core/src/scene/tangents.ts';
 import type { Part, RenderScene, SceneLight } from '@wemlox/core/src/scene/renderScene.ts';
 import { fitted, type Box } from '@wemlox/core/src/stage/camera.ts';
 import type { TraceView } from '@wemlox/core/src/trace/view.ts';
@@ -143,12 +144,16 @@ function lightOf(node: Node, light: Light): SceneLight {
 class Triangles {
   readonly positions: number[] = [];
   readonly normals: number[] = [];
+  readonly tangents: number[] = [];
+  readonly uv: number[] = [];
 
   /** @throws GlbError for an index that points nowhere */
   add(primitive: Primitive, m: mat4, where: string): number {
     const position = primitive.getAttribute('POSITION');
     if (!position) return 0;
     const normal = primitive.getAttribute('NORMAL');
+    const tangent = primitive.getAttribute('TANGENT');
+    const texture = primitive.getAttribute('TEXCOORD_0');
     const indices = primitive.getIndices();
     const count = indices ? indices.getCount() : position.getCount();
     const nm = normalMatrix(m);
@@ -179,9 +184,26 @@ class Triangles {
       const area = Math.hypot(...flat);
       if (!(area > 0)) continue;
       const face = flat.map((v) => v / area);
+      const st = ids.map((id) => (texture ? [...texture.getElement(id, scratch)] : [0, 0]));
+      // without tangents: the way in which the first texture coordinate grows
+      const [s1, t1, s2, t2] = [
+        st[1][0] - st[0][0],
+        st[1][1] - st[0][1],
+        st[2][0] - st[0][0],
+        st[2][1] - st[0][1],
+      ];
+      const turn = s1 * t2 - s2 * t1;
+      const grows = e1.map((v, a) => (v * t2 - e2[a] * t1) * Math.sign(turn));
+      const size = Math.hypot(...grows);
       for (let k = 0; k < 3; k++) {
+        const n = normal ? direction(nm, normal.getElement(ids[k], scratch)) : face;
         this.positions.push(...p[k]);
-        this.normals.push(...(normal ? direction(nm, normal.getElement(ids[k], scratch)) : face));
+        this.normals.push(...n);
+        if (tangent)
+          this.tangents.push(...direction(m, tangent.getElement(ids[k], scratch).slice(0, 3) as Vec));
+        else if (size > 0) this.tangents.push(...grows.map((v) => v / size));
+        else this.tangents.push(...plainTangents(n, [1, 0, 0], [0, 0, 1]));
+        this.uv.push(...st[k], ...st[k]);
       }
       made++;
     }
@@ -295,6 +317,8 @@ export async function readGlb(
     scene: {
       positions: shared(triangles.positions),
       normals: shared(triangles.normals),
+      tangents: shared(triangles.tangents),
+      uv: shared(triangles.uv),
       partOf,
       geometryTriangles: at,
       parts,

@@ -105,6 +105,8 @@ function lightTriangles(light: SceneLight & { kind: 'area' }): number[] {
 export interface SceneGeometry {
   positions: Float32Array;
   normals: Float32Array;
+  tangents: Float32Array;
+  uv: Float32Array;
   partOf: Uint32Array;
   geometryTriangles: number;
   /** Parts without their finish. */
@@ -136,6 +138,8 @@ export function compileGeometry(input: GeometryInput): SceneGeometry {
   const memory = (bytes: number) => (input.shared ? new SharedArrayBuffer(bytes) : new ArrayBuffer(bytes));
   const positions = new Float32Array(memory((count + areaLights.length * 2) * 36));
   const normals = new Float32Array(memory(count * 36));
+  const tangents = new Float32Array(memory(count * 36));
+  const uv = new Float32Array(memory(count * 48));
   const partOf = new Uint32Array(memory(count * 4));
   const parts: SceneGeometry['parts'] = [];
   let at = 0;
@@ -164,6 +168,16 @@ export function compileGeometry(input: GeometryInput): SceneGeometry {
         normals[base + i] = c * solid.normals[i] + s * solid.normals[i + 2];
         normals[base + i + 1] = solid.normals[i + 1];
         normals[base + i + 2] = -s * solid.normals[i] + c * solid.normals[i + 2];
+        tangents[base + i] = c * solid.tangents[i] + s * solid.tangents[i + 2];
+        tangents[base + i + 1] = solid.tangents[i + 1];
+        tangents[base + i + 2] = -s * solid.tangents[i] + c * solid.tangents[i + 2];
+      }
+      for (let i = 0; i < solid.uv.length; i += 4) {
+        const to = at * 12 + i;
+        uv[to] = solid.uv[i] * of.scale;
+        uv[to + 1] = solid.uv[i + 1] * of.scale;
+        uv[to + 2] = (solid.uv[i + 2] + letter.x) * of.scale;
+        uv[to + 3] = (solid.uv[i + 3] + letter.y) * of.scale;
       }
       ZONES.forEach((zone, k) =>
         addPart({
@@ -181,6 +195,8 @@ export function compileGeometry(input: GeometryInput): SceneGeometry {
   for (const { piece, soup } of pieces) {
     positions.set(soup.positions, at * 9);
     normals.set(soup.normals, at * 9);
+    tangents.set(soup.tangents, at * 9);
+    uv.set(soup.uv, at * 12);
     addPart(piecePart(piece, soup.positions.length / 9));
   }
   let end = count * 9;
@@ -188,7 +204,7 @@ export function compileGeometry(input: GeometryInput): SceneGeometry {
     positions.set(lightTriangles(light), end);
     end += 18;
   }
-  return { positions, normals, partOf, geometryTriangles: count, parts, typeBox };
+  return { positions, normals, tangents, uv, partOf, geometryTriangles: count, parts, typeBox };
 }
 
 /**

@@ -39,6 +39,10 @@ export interface RenderScene {
   positions: Float32Array;
   /** Nine floats a triangle, for the geometry only. */
   normals: Float32Array;
+  /** Nine floats a triangle: unit vectors along the outline, or along the line of text. Geometry only. */
+  tangents: Float32Array;
+  /** Twelve floats a triangle, metres: along and across the outline, then the plane's x and y. Geometry only. */
+  uv: Float32Array;
   /** Part of each geometry triangle. */
   partOf: Uint32Array;
   geometryTriangles: number;

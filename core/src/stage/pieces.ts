@@ -14,6 +14,9 @@ const SWEEP = 32;
 export interface Soup {
   positions: Float32Array;
   normals: Float32Array;
+  tangents: Float32Array;
+  /** Four floats a corner, metres: across the piece and along its section, twice. */
+  uv: Float32Array;
 }
 
 /** Triangles of a piece, sized to the type it stands with. */
@@ -58,21 +61,33 @@ export function pieceTriangles(piece: Piece, type: Box): Soup {
 function extrude(section: { y: number; z: number; ny: number; nz: number }[], across: number[]): Soup {
   const positions: number[] = [];
   const normals: number[] = [];
-  const corner = (x: number, p: { y: number; z: number; ny: number; nz: number }) => {
+  const tangents: number[] = [];
+  const uv: number[] = [];
+  const corner = (x: number, p: { y: number; z: number; ny: number; nz: number }, along: number) => {
     positions.push(x, p.y, p.z);
     normals.push(0, p.ny, p.nz);
+    tangents.push(1, 0, 0);
+    uv.push(x, along, x, along);
   };
+  let start = 0;
   for (let i = 1; i < section.length; i++) {
     const [a, b] = [section[i - 1], section[i]];
+    const end = start + Math.hypot(b.y - a.y, b.z - a.z);
     for (let k = 1; k < across.length; k++) {
       const [x0, x1] = [across[k - 1], across[k]];
-      corner(x0, a);
-      corner(x1, a);
-      corner(x1, b);
-      corner(x0, a);
-      corner(x1, b);
-      corner(x0, b);
+      corner(x0, a, start);
+      corner(x1, a, start);
+      corner(x1, b, end);
+      corner(x0, a, start);
+      corner(x1, b, end);
+      corner(x0, b, end);
     }
+    start = end;
   }
-  return { positions: Float32Array.from(positions), normals: Float32Array.from(normals) };
+  return {
+    positions: Float32Array.from(positions),
+    normals: Float32Array.from(normals),
+    tangents: Float32Array.from(tangents),
+    uv: Float32Array.from(uv),
+  };
 }

@@ -119,7 +119,7 @@ export class PathTracer {
 
   private tracePath(px: number, py: number, pixel: number, index: number): void {
     const { view, queries, lights, environment, records: R, scene, partFinish } = this;
-    const { positions: P, normals: N, partOf, parts, geometryTriangles } = scene;
+    const { positions: P, normals: N, tangents: T, partOf, geometryTriangles } = scene;
     const { hit } = queries;
     const { out, first: seen } = this;
     seen.fill(0);
@@ -205,7 +205,6 @@ export class PathTracer {
         continue;
       }
       if (depth === 0) alpha = 1;
-      const part = parts[partNumber];
       const b = partFinish[partNumber] * RECORD;
 
       // where: from the triangle's own corners, which is nearer the surface than origin + t · direction
@@ -301,29 +300,40 @@ export class PathTracer {
           wz = Math.max(1e-6, -(dx * nx + dy * ny + dz * nz));
         }
       }
-      // frame: along the outline on sides and bevels, along the line on fronts, turned by the finish
-      const o = part.out;
-      let ux = o[1] * nz - o[2] * ny;
-      let uy = o[2] * nx - o[0] * nz;
-      let uz = o[0] * ny - o[1] * nx;
-      let ul = ux * ux + uy * uy + uz * uz;
-      if (ul < 1e-6) {
-        const d = part.right[0] * nx + part.right[1] * ny + part.right[2] * nz;
-        ux = part.right[0] - d * nx;
-        uy = part.right[1] - d * ny;
-        uz = part.right[2] - d * nz;
-        ul = ux * ux + uy * uy + uz * uz;
-      }
-      ul = 1 / Math.sqrt(ul);
-      ux *= ul;
-      uy *= ul;
-      uz *= ul;
-      let vx = ny * uz - nz * uy;
-      let vy = nz * ux - nx * uz;
-      let vz = nx * uy - ny * ux;
-      const turnSin = R[b + F.turnSin];
-      if (turnSin !== 0) {
+      // frame: any will do for round lobes (Duff et al., JCGT 2017), brushed ones follow the tangent
+      let ux: number;
+      let uy: number;
+      let uz: number;
+      let vx: number;
+      let vy: number;
+      let vz: number;
+      if (R[b + F.alphaX] === R[b + F.alphaY]) {
+        const sign = nz < 0 ? -1 : 1;
+        const p = -1 / (sign + nz);
+        const q = nx * ny * p;
+        ux = 1 + sign * nx * nx * p;
+        uy = sign * q;
+        uz = -sign * nx;
+        vx = q;
+        vy = sign + ny * ny * p;
+        vz = -ny;
+      } else {
         const turnCos = R[b + F.turnCos];
+        const turnSin = R[b + F.turnSin];
+        ux = T[at] * b0 + T[at + 3] * b1 + T[at + 6] * b2;
+        uy = T[at + 1] * b0 + T[at + 4] * b1 + T[at + 7] * b2;
+        uz = T[at + 2] * b0 + T[at + 5] * b1 + T[at + 8] * b2;
+        const off = ux * nx + uy * ny + uz * nz;
+        ux -= off * nx;
+        uy -= off * ny;
+        uz -= off * nz;
+        const l = 1 / Math.sqrt(ux * ux + uy * uy + uz * uz);
+        ux *= l;
+        uy *= l;
+        uz *= l;
+        vx = ny * uz - nz * uy;
+        vy = nz * ux - nx * uz;
+        vz = nx * uy - ny * ux;
         const rx = ux * turnCos + vx * turnSin;
         const ry = uy * turnCos + vy * turnSin;
         const rz = uz * turnCos + vz * turnSin;

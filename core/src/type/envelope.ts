@@ -68,6 +68,17 @@ export function allowed(
   to: number,
   slack: number,
 ): [number, number][] {
+  if (basis === 'quadratic' && conditions.every((c) => c.c === 0)) {
+    // straight conditions leave one interval
+    let low = from;
+    let high = to;
+    for (const { a, b } of conditions) {
+      if (b > 0) low = Math.max(low, -a / b);
+      else if (b < 0) high = Math.min(high, -a / b);
+      else if (a < 0) return [];
+    }
+    return low < high ? [[Math.max(from, low - slack), Math.min(to, high + slack)]] : [];
+  }
   const cuts = [from, to];
   for (const c of conditions) cuts.push(...zeros(basis, c, from, to));
   if (cuts.length > 2) cuts.sort((p, q) => p - q);

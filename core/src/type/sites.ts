@@ -26,9 +26,20 @@ export interface Sites {
   turn: Float64Array;
   /** Whether a vertex has a cell of its own: site number `count` + vertex. */
   corner: Uint8Array;
+  /**
+   * Directions across which each edge's territory starts and ends: along the edge, or across the bisector where
+   * it meets the next one in a mitre.
+   */
+  startX: Float64Array;
+  startY: Float64Array;
+  endX: Float64Array;
+  endY: Float64Array;
   /** The cleaned contours. */
   contours: Contour[];
 }
+
+/** Whether two edges meet along the bisector of a flat reflex vertex. */
+export const isMitred = (s: Sites, i: number) => s.turn[i] < 0 && s.corner[i] === 0;
 
 /** Drops vertices that say nothing: repeated ones and those on the line of their neighbours. */
 export function cleaned(contour: Contour): Contour {
@@ -70,6 +81,10 @@ export function sitesOf(region: Contour[]): Sites {
     length: floats(),
     turn: floats(),
     corner: new Uint8Array(count),
+    startX: floats(),
+    startY: floats(),
+    endX: floats(),
+    endY: floats(),
     contours,
   };
   let start = 0;
@@ -94,6 +109,16 @@ export function sitesOf(region: Contour[]): Sites {
     const p = previous[i];
     turn[i] = Math.atan2(dx[p] * dy[i] - dy[p] * dx[i], dx[p] * dx[i] + dy[p] * dy[i]);
     corner[i] = turn[i] < -CORNER_TURN ? 1 : 0;
+  }
+  for (let i = 0; i < count; i++) {
+    const p = previous[i];
+    const mitred = isMitred(sites, i);
+    const [mx, my] = [dx[p] + dx[i], dy[p] + dy[i]];
+    const l = Math.hypot(mx, my);
+    sites.startX[i] = mitred ? mx / l : dx[i];
+    sites.startY[i] = mitred ? my / l : dy[i];
+    sites.endX[p] = mitred ? mx / l : dx[p];
+    sites.endY[p] = mitred ? my / l : dy[p];
   }
   return sites;
 }

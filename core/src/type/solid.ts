@@ -39,27 +39,44 @@ export interface Solid {
   zoneStarts: Uint32Array;
 }
 
-/** Growing triangle lists of one zone. */
-class Sheet {
-  readonly positions: number[] = [];
-  readonly normals: number[] = [];
-  readonly tangents: number[] = [];
-  readonly uv: number[] = [];
+/** Floats of a corner: position, normal, tangent in the plane, along and across. */
+const CORNER = 10;
 
-  /** @param out outward direction in the plane, and `up` out of it; (tx, ty) the tangent */
+/** A growing list of corners, three a triangle. */
+class Sheet {
+  data = new Float32Array(CORNER * 768);
+  corners = 0;
+
+  /** @param nx normal, (tx, ty) tangent */
   corner(
     x: number,
     y: number,
     z: number,
-    [nx, ny, nz]: readonly [number, number, number],
-    [tx, ty]: readonly [number, number],
+    nx: number,
+    ny: number,
+    nz: number,
+    tx: number,
+    ty: number,
     along: number,
     across: number,
   ): void {
-    this.positions.push(x, y, z);
-    this.normals.push(nx, ny, nz);
-    this.tangents.push(tx, ty, 0);
-    this.uv.push(along, across, x, y);
+    let at = this.corners++ * CORNER;
+    if (at === this.data.length) {
+      const grown = new Float32Array(at * 2);
+      grown.set(this.data);
+      this.data = grown;
+    }
+    const d = this.data;
+    d[at++] = x;
+    d[at++] = y;
+    d[at++] = z;
+    d[at++] = nx;
+    d[at++] = ny;
+    d[at++] = nz;
+    d[at++] = tx;
+    d[at++] = ty;
+    d[at++] = along;
+    d[at] = across;
   }
 }
 
@@ -128,13 +145,6 @@ class Outline {
   }
 }
 
-const tangentOf = ([nx, ny]: Flat): Flat => [-ny, nx];
-const along3 = ([nx, ny]: Flat, out: number, up: number): [number, number, number] => [
-  nx * out,
-  ny * out,
-  up,
-];
-
 /** Upright strip over steps of a site's outline or level, from z0 up to z1. */
 function wall(
   sheet: Sheet,
@@ -151,8 +161,8 @@ function wall(
     const p = outline.at(site, x[a], y[a]);
     const q = outline.at(site, x[b], y[b]);
     if (q.along < p.along) q.along = p.along + Math.hypot(x[b] - x[a], y[b] - y[a]);
-    const put = (i: number, at: typeof p, z: number, across: number) =>
-      sheet.corner(x[i], y[i], z, along3(at.normal, 1, 0), tangentOf(at.normal), at.along, across);
+    const put = (i: number, { normal: [nx, ny], along }: typeof p, z: number, across: number) =>
+      sheet.corner(x[i], y[i], z, nx, ny, 0, -ny, nx, along, across);
     put(a, p, z0, across0);
     put(b, q, z0, across0);
     put(b, q, z1, across1);
@@ -197,8 +207,11 @@ function slope(
           roof.x[i],
           roof.y[i],
           heights[0] + (heights[1] - heights[0]) * s,
-          along3(normal, out / l, up / l),
-          tangentOf(normal),
+          (normal[0] * out) / l,
+          (normal[1] * out) / l,
+          up / l,
+          -normal[1],
+          normal[0],
           along,
           across[0] + (across[1] - across[0]) * s,
         );
@@ -256,7 +269,7 @@ function cap(outline: Outline, diagram: () => Voronoi, bevel: SolidShape['front'
   );
   for (const i of triangulate(contours)) {
     const [x, y] = points[i];
-    faceSheet.corner(x, y, z, [0, 0, 1], [1, 0], x, y);
+    faceSheet.corner(x, y, z, 0, 0, 1, 1, 0, x, y);
   }
   return [bevelSheet, faceSheet];
 }
@@ -306,7 +319,7 @@ interface PlacedSheet {
 
 /** Joins the zones; a mirrored sheet is rewound. */
 function assemble(sheets: Record<Zone, PlacedSheet>): Solid {
-  const corners = ZONES.reduce((sum, zone) => sum + sheets[zone].sheet.positions.length / 3, 0);
+  const corners = ZONES.reduce((sum, zone) => sum + sheets[zone].sheet.corners, 0);
   const positions = new Float32Array(corners * 3);
   const normals = new Float32Array(corners * 3);
   const tangents = new Float32Array(corners * 3);
@@ -315,18 +328,22 @@ function assemble(sheets: Record<Zone, PlacedSheet>): Solid {
   let at = 0;
   ZONES.forEach((zone, k) => {
     const { sheet, offset, sign, acrossAt } = sheets[zone];
+    const d = sheet.data;
     zoneStarts[k] = at / 3;
-    const count = sheet.positions.length / 3;
-    for (let i = 0; i < count; i++, at++) {
-      const from = sign < 0 ? i - (i % 3) + 2 - (i % 3) : i;
-      for (let a = 0; a < 3; a++) {
-        const flip = a === 2 ? sign : 1;
-        positions[at * 3 + a] = (a === 2 ? offset : 0) + flip * sheet.positions[from * 3 + a];
-        normals[at * 3 + a] = flip * sheet.normals[from * 3 + a];
-        tangents[at * 3 + a] = sheet.tangents[from * 3 + a];
-      }
-      for (let a = 0; a < 4; a++) uv[at * 4 + a] = sheet.uv[from * 4 + a];
-      if (acrossAt !== null) uv[at * 4 + 1] = acrossAt + sign * sheet.uv[from * 4 + 1];
+    for (let i = 0; i < sheet.corners; i++, at++) {
+      const from = (sign < 0 ? i - 2 * (i % 3) + 2 : i) * CORNER;
+      positions[at * 3] = d[from];
+      positions[at * 3 + 1] = d[from + 1];
+      positions[at * 3 + 2] = offset + sign * d[from + 2];
+      normals[at * 3] = d[from + 3];
+      normals[at * 3 + 1] = d[from + 4];
+      normals[at * 3 + 2] = sign * d[from + 5];
+      tangents[at * 3] = d[from + 6];
+      tangents[at * 3 + 1] = d[from + 7];
+      uv[at * 4] = d[from + 8];
+      uv[at * 4 + 1] = acrossAt === null ? d[from + 9] : acrossAt + sign * d[from + 9];
+      uv[at * 4 + 2] = d[from];
+      uv[at * 4 + 3] = d[from + 1];
     }
   });
   zoneStarts[ZONES.length] = corners / 3;

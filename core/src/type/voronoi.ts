@@ -16,7 +16,7 @@ import {
   type Piece,
   type Stretch,
 } from './envelope.ts';
-import { sitesOf, type Sites } from './sites.ts';
+import { isMitred, sitesOf, type Sites } from './sites.ts';
 
 /** Vertices of neighbouring cells nearer than this are one, thousandths of an em. */
 const SNAP = 5e-4;
@@ -80,23 +80,14 @@ abstract class Viewpoint {
 
 const minus = ({ a, b, c }: Coefficients) => ({ a: -a, b: -b, c: -c });
 
-/** Direction in which vertex i lies between its two edges' territories: across the bisector, or along an edge. */
-function mitre(s: Sites, i: number): [number, number] {
-  const p = s.previous[i];
-  const [mx, my] = [s.dx[p] + s.dx[i], s.dy[p] + s.dy[i]];
-  const l = Math.hypot(mx, my);
-  return [mx / l, my / l];
-}
-
-const isMitred = (s: Sites, i: number) => s.turn[i] < 0 && s.corner[i] === 0;
-
 /** Where an edge's envelope crosses the bisector at its start (`way` −1) or end (1), nearest to the edge. */
 function crossing(
   view: EdgeView,
   envelope: Stretch[],
   px: number,
   py: number,
-  m: [number, number],
+  mx: number,
+  my: number,
   way: 1 | -1,
 ): number {
   const foot = way < 0 ? 0 : view.end;
@@ -104,7 +95,7 @@ function crossing(
   for (const { from, to, piece } of outward) {
     const [p, q] = way < 0 ? [from, Math.min(to, foot)] : [Math.max(from, foot), to];
     if (p >= q || !piece) continue;
-    const found = zeros('quadratic', view.side(piece, px, py, ...m), p - SLACK, q + SLACK);
+    const found = zeros('quadratic', view.side(piece, px, py, mx, my), p - SLACK, q + SLACK);
     if (found.length > 0) return way < 0 ? found[found.length - 1] : found[0];
   }
   return foot;
@@ -168,8 +159,8 @@ class EdgeView extends Viewpoint {
   territory(envelope: Stretch[]): Stretch[] {
     const { s, site: i } = this;
     const j = s.next[i];
-    const start = isMitred(s, i) ? crossing(this, envelope, s.x[i], s.y[i], mitre(s, i), -1) : 0;
-    const end = isMitred(s, j) ? crossing(this, envelope, s.x[j], s.y[j], mitre(s, j), 1) : this.end;
+    const start = isMitred(s, i) ? crossing(this, envelope, s.x[i], s.y[i], s.startX[i], s.startY[i], -1) : 0;
+    const end = isMitred(s, j) ? crossing(this, envelope, s.x[j], s.y[j], s.endX[i], s.endY[i], 1) : this.end;
     return envelope
       .map((e) => ({ ...e, from: Math.max(e.from, start), to: Math.min(e.to, end) }))
       .filter((e) => e.to > e.from);
@@ -314,8 +305,8 @@ function envelopeOf(view: Viewpoint, s: Sites, self: number, bounds: Bounds): St
     } else {
       const j = s.next[k];
       conditions.push(
-        view.side(of, s.x[k], s.y[k], ...borderDirection(s, k, k)),
-        minus(view.side(of, s.x[j], s.y[j], ...borderDirection(s, j, k))),
+        view.side(of, s.x[k], s.y[k], s.startX[k], s.startY[k]),
+        minus(view.side(of, s.x[j], s.y[j], s.endX[k], s.endY[k])),
       );
     }
     const parts = allowed(basis, conditions, from, to, SLACK);
@@ -331,10 +322,6 @@ function envelopeOf(view: Viewpoint, s: Sites, self: number, bounds: Bounds): St
   }
   return envelope;
 }
-
-/** Across which direction edge k's feet end at vertex i: along the edge, or across the bisector of a mitre. */
-const borderDirection = (s: Sites, i: number, k: number): [number, number] =>
-  isMitred(s, i) ? mitre(s, i) : [s.dx[k], s.dy[k]];
 
 /**
  * Greatest radius of an envelope; without bound while a foot on the site itself is open. Feet beyond mitred ends

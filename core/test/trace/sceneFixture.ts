@@ -2,6 +2,7 @@ import { plainSurface, type Surface } from '../../src/document/index.ts';
 import type { Vec } from '../../src/light/placing.ts';
 import type { SurroundPicture } from '../../src/light/surround.ts';
 import type { Part, RenderScene, SceneLight } from '../../src/scene/renderScene.ts';
+import { plainTangents } from '../../src/scene/tangents.ts';
 import { buildRayScene, Kernel, kernelMemory } from '../../src/trace/kernel.ts';
 import { createFilm, developed } from '../../src/trace/film.ts';
 import { PathTracer, ScenePreparer } from '../../src/trace/pathTracer.ts';
@@ -63,6 +64,8 @@ export function sceneOf(
   return {
     positions: Float32Array.from([...all, ...areas]),
     normals: Float32Array.from(normals),
+    tangents: Float32Array.from(plainTangents(normals, [1, 0, 0], [0, 0, 1])),
+    uv: new Float32Array(partOf.length * 12),
     partOf: Uint32Array.from(partOf),
     geometryTriangles: partOf.length,
     parts,

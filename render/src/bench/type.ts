@@ -26,7 +26,8 @@ function shapesOf(region: Contour[]): Shape[] {
     let odd = false;
     for (let i = 0, j = outer.length - 2; i < outer.length; j = i, i += 2) {
       const [xi, yi, xj, yj] = [outer[i], outer[i + 1], outer[j], outer[j + 1]];
-      if (yi > hole[1] !== yj > hole[1] && hole[0] < ((xj - xi) * (hole[1] - yi)) / (yj - yi) + xi) odd = !odd;
+      if (yi > hole[1] !== yj > hole[1] && hole[0] < ((xj - xi) * (hole[1] - yi)) / (yj - yi) + xi)
+        odd = !odd;
     }
     return odd;
   };
@@ -46,9 +47,7 @@ export async function benchType(): Promise<Report> {
   const sources = diskSources(() => Promise.reject(new Error('no assets')));
   const rows = [];
   for (const id of FACES) {
-    const font = await OpenFont.open(
-      await sources.shippedFont(SHIPPED_FONTS.find((f) => f.id === id)!.file),
-    );
+    const font = await OpenFont.open(await sources.shippedFont(SHIPPED_FONTS.find((f) => f.id === id)!.file));
     const regions = font.shape(LETTERS).map(({ glyph }) => merged(font.outline(glyph)));
     const shapes = regions.map(shapesOf);
     let triangles = 0;
@@ -78,7 +77,14 @@ export async function benchType(): Promise<Report> {
       for (const region of regions) buildSolid(region, SHAPE);
     };
     rows.push(
-      compared(`${id}, letters with known outlines`, 'letters/s', LETTERS.length, known, 'ExtrudeGeometry', peer),
+      compared(
+        `${id}, letters with known outlines`,
+        'letters/s',
+        LETTERS.length,
+        known,
+        'ExtrudeGeometry',
+        peer,
+      ),
     );
   }
   return { bench: 'type, 24 letters with a round bevel of 6 segments', rows };
