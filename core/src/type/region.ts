@@ -11,11 +11,6 @@ export async function loadRegions(): Promise<void> {
 
 /** Decimal places kept, in thousandths of an em. */
 const PRECISION = 5;
-/** Largest sagitta of the arcs an offset draws around reflex corners. */
-const ARC_TOLERANCE = 0.02;
-/** Mitres longer than this many times the offset are cut: only near-folds, since true corners shrink inward. */
-const MITRE_LIMIT = 40;
-
 function library(): MainModule {
   if (!clipper) throw new Error('loadRegions() has not been awaited');
   return clipper;
@@ -59,24 +54,6 @@ export function merged(contours: Contour[]): Contour[] {
   const union = c.UnionSelfD(paths, c.FillRule.NonZero, PRECISION);
   paths.delete();
   return fromPaths(union);
-}
-
-/** The region shrunk by `distance`; empty where strokes are thinner than twice that. */
-export function inset(region: Contour[], distance: number): Contour[] {
-  if (distance === 0) return region;
-  const c = library();
-  const paths = toPaths(c, region);
-  const shrunk = c.InflatePathsD(
-    paths,
-    -distance,
-    c.JoinType.Round,
-    c.EndType.Polygon,
-    MITRE_LIMIT,
-    PRECISION,
-    ARC_TOLERANCE,
-  );
-  paths.delete();
-  return fromPaths(shrunk);
 }
 
 /** Signed area of a contour: positive when counter-clockwise. */

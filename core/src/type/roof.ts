@@ -11,8 +11,10 @@ import type { Voronoi } from './voronoi.ts';
 const ON_LEVEL = 1e-3;
 /** Largest distance of a chord from a curved ridge. */
 const RIDGE_TOLERANCE = 0.01;
-/** Largest angle between neighbouring points of an arc around a corner, radians. */
-const ARC_STEP = (8 * Math.PI) / 180;
+/** Corners fan out in sectors of at most this angle, radians; a chord errs from its arc by 0.25 %. */
+const SECTOR = (8 * Math.PI) / 180;
+/** Points of a border nearer to another than this share of a sector, or of a bend, are left out. */
+const CROWDED = 0.2;
 
 /** A part of a cell between two levels. */
 export interface RoofPatch {
@@ -33,6 +35,9 @@ export interface Roof {
   steps: [number, number, number][][];
 }
 
+/** More vertices than a roof ever has. */
+const MOST_VERTICES = 2 ** 26;
+
 class RoofBuilder {
   readonly x: number[];
   readonly y: number[];
@@ -42,7 +47,6 @@ class RoofBuilder {
   private readonly levels: number[];
   /** Vertices between the ends of each border step, by its ends in ascending order. */
   private readonly between = new Map<number, number[]>();
-  private readonly arcs = new Map<string, number>();
 
   constructor(v: Voronoi, levels: number[]) {
     this.v = v;
@@ -65,47 +69,83 @@ class RoofBuilder {
     return this.x.length - 1;
   }
 
-  /** Points of a curved border step, ends not among them. */
+  /** Directions from a corner in which its sectors meet, as unit vectors. */
+  private *spokes(corner: number): Generator<[number, number]> {
+    const { sites: s } = this.v;
+    const p = s.previous[corner];
+    const whole = -s.turn[corner];
+    const count = Math.ceil(whole / SECTOR);
+    for (let j = 1; j < count; j++) {
+      const [cos, sin] = [Math.cos((whole * j) / count), Math.sin((whole * j) / count)];
+      yield [-cos * s.dy[p] + sin * s.dx[p], cos * s.dx[p] + sin * s.dy[p]];
+    }
+  }
+
+  /** Points of a border step where it bends or a spoke of a corner meets it, ends not among them. */
   private curve(a: number, b: number, site: number, other: number): [number, number, number][] {
     const { sites: s } = this.v;
     const n = s.count;
-    const [ax, ay, bx, by] = [this.x[a], this.y[a], this.x[b], this.y[b]];
-    const out: [number, number, number][] = [];
-    if (site >= n && other >= n) {
-      // between two corners: straight, but the distance is hyperbolic
-      const p = site - n;
-      const q = other - n;
-      const [mx, my] = [(s.x[p] + s.x[q]) / 2, (s.y[p] + s.y[q]) / 2];
-      const half = Math.hypot(s.x[p] - s.x[q], s.y[p] - s.y[q]) / 2;
-      const l = Math.hypot(bx - ax, by - ay);
-      const parts = Math.ceil(l / Math.sqrt(8 * half * RIDGE_TOLERANCE));
-      for (let i = 1; i < parts; i++) {
-        const [x, y] = [ax + ((bx - ax) * i) / parts, ay + ((by - ay) * i) / parts];
-        out.push([x, y, Math.hypot(half, x - mx, y - my)]);
-      }
-      return out;
-    }
-    if (site < n === other < n) return out;
+    if (site === other || (site < n && other < n)) return [];
     const [k, corner] = site < n ? [site, other - n] : [other, site - n];
-    if (corner === k || corner === s.next[k]) return out;
-    const [nx, ny] = [-s.dy[k], s.dx[k]];
-    const foot = (x: number, y: number) => (x - s.x[k]) * s.dx[k] + (y - s.y[k]) * s.dy[k];
-    const cx = foot(s.x[corner], s.y[corner]);
-    const cy = (s.x[corner] - s.x[k]) * nx + (s.y[corner] - s.y[k]) * ny;
-    const [from, to] = [foot(ax, ay), foot(bx, by)];
-    const parts = Math.ceil(Math.abs(to - from) / Math.sqrt(8 * Math.max(cy, 0.1) * RIDGE_TOLERANCE));
-    for (let i = 1; i < parts; i++) {
-      const p = from + ((to - from) * i) / parts;
-      const r = ((p - cx) ** 2 + cy * cy) / (2 * cy);
-      out.push([s.x[k] + p * s.dx[k] + r * nx, s.y[k] + p * s.dy[k] + r * ny, r]);
+    if (corner === k || (k < n && corner === s.next[k])) return [];
+    // the step as a graph: place and distance over a coordinate along it
+    let place: (t: number) => [number, number, number];
+    let along: (x: number, y: number) => number;
+    let bend: number;
+    const hits: number[] = [];
+    if (k >= n) {
+      const q = k - n;
+      const [mx, my] = [(s.x[corner] + s.x[q]) / 2, (s.y[corner] + s.y[q]) / 2];
+      const [wx, wy] = [s.x[q] - s.x[corner], s.y[q] - s.y[corner]];
+      const whole = Math.hypot(wx, wy);
+      const [ux, uy] = [-wy / whole, wx / whole];
+      along = (x, y) => (x - mx) * ux + (y - my) * uy;
+      place = (t) => [mx + t * ux, my + t * uy, Math.hypot(whole / 2, t)];
+      bend = Math.sqrt(4 * whole * RIDGE_TOLERANCE);
+      for (const [from, towards] of [
+        [corner, 1],
+        [q, -1],
+      ]) {
+        for (const [sx, sy] of this.spokes(from)) {
+          const facing = (sx * wx + sy * wy) * towards;
+          if (facing <= 0) continue;
+          const r = (whole * whole) / (2 * facing);
+          hits.push(along(s.x[from] + r * sx, s.y[from] + r * sy));
+        }
+      }
+    } else {
+      const [nx, ny] = [-s.dy[k], s.dx[k]];
+      along = (x, y) => (x - s.x[k]) * s.dx[k] + (y - s.y[k]) * s.dy[k];
+      const cx = along(s.x[corner], s.y[corner]);
+      const cy = (s.x[corner] - s.x[k]) * nx + (s.y[corner] - s.y[k]) * ny;
+      place = (t) => {
+        const r = ((t - cx) ** 2 + cy * cy) / (2 * cy);
+        return [s.x[k] + t * s.dx[k] + r * nx, s.y[k] + t * s.dy[k] + r * ny, r];
+      };
+      bend = Math.sqrt(8 * Math.max(cy, 0.1) * RIDGE_TOLERANCE);
+      for (const [sx, sy] of this.spokes(corner)) {
+        const gap = 1 - (sx * nx + sy * ny);
+        if (gap > 1e-9) hits.push(along(s.x[corner] + (cy / gap) * sx, s.y[corner] + (cy / gap) * sy));
+      }
     }
-    return out;
+    const from = along(this.x[a], this.y[a]);
+    const to = along(this.x[b], this.y[b]);
+    const [low, high] = from < to ? [from, to] : [to, from];
+    const parts = Math.ceil((high - low) / bend);
+    const least = ((high - low) / parts) * CROWDED;
+    const stops = hits.filter((t) => t > low + least * 0.1 && t < high - least * 0.1);
+    for (let i = 1; i < parts; i++) {
+      const t = low + ((high - low) * i) / parts;
+      if (stops.every((u) => Math.abs(u - t) > least)) stops.push(t);
+    }
+    stops.sort((p, q) => (from < to ? p - q : q - p));
+    return stops.map(place);
   }
 
   /** Vertices on a border step where it bends or crosses a level, from a to b. */
   private inner(a: number, b: number, site: number, other: number): number[] {
     const [p, q] = a < b ? [a, b] : [b, a];
-    const key = p * this.v.x.length + q;
+    const key = p * MOST_VERTICES + q;
     let found = this.between.get(key);
     if (!found) {
       found = [];
@@ -134,40 +174,40 @@ class RoofBuilder {
     return a < b ? found : [...found].reverse();
   }
 
-  /** Vertices along a level within a cell, ends not among them: arcs around corners bend. */
-  private along(site: number, level: number, a: number, b: number): number[] {
-    const { sites: s } = this.v;
-    const v = site - s.count;
-    if (v < 0 || level === 0) return [];
-    const p = s.previous[v];
-    const angle = (i: number) => {
-      const [wx, wy] = [this.x[i] - s.x[v], this.y[i] - s.y[v]];
-      return Math.atan2(wx * s.dx[p] + wy * s.dy[p], -wx * s.dy[p] + wy * s.dx[p]);
-    };
-    const whole = -s.turn[v];
-    const step = whole / Math.ceil(whole / ARC_STEP);
-    const [from, to] = [angle(a), angle(b)];
-    const out: number[] = [];
-    for (let j = Math.floor(from / step) + 1; j * step < to; j++) {
-      if (j * step - from < step * 0.05 || to - j * step < step * 0.05) continue;
-      const key = `${v},${level},${j}`;
-      let vertex = this.arcs.get(key);
-      if (vertex === undefined) {
-        const d = this.levels[level];
-        const [cos, sin] = [Math.cos(j * step) * d, Math.sin(j * step) * d];
-        vertex = this.add(s.x[v] - cos * s.dy[p] + sin * s.dx[p], s.y[v] + cos * s.dx[p] + sin * s.dy[p], d);
-        this.arcs.set(key, vertex);
-      }
-      out.push(vertex);
-    }
-    return out;
-  }
-
-  /** The border of a cell with every vertex it needs. */
-  private walk(site: number): number[] {
+  /** The border of a cell with every vertex it needs, for corners one walk for each sector. */
+  private walks(site: number): number[][] {
     const { nodes, across } = this.v.cells[site]!;
-    const out = [nodes[0]];
-    across.forEach((other, i) => out.push(...this.inner(nodes[i], nodes[i + 1], site, other), nodes[i + 1]));
+    const n = this.v.sites.count;
+    const whole = [nodes[0]];
+    across.forEach((other, i) =>
+      whole.push(...this.inner(nodes[i], nodes[i + 1], site, other), nodes[i + 1]),
+    );
+    if (site < n) return [whole];
+    const corner = site - n;
+    const { x, y } = this.v.sites;
+    const out: number[][] = [];
+    // the two sides of the cell lie along its neighbours; what is between them is cut
+    let start = 0;
+    const cut = (end: number) => {
+      const piece = whole.slice(start, end + 1);
+      if (start > 0) piece.unshift(corner, ...this.inner(corner, whole[start], site, site));
+      if (end < whole.length - 1) piece.push(...this.inner(whole[end], corner, site, site), corner);
+      out.push(piece);
+      start = end;
+    };
+    const first = whole.indexOf(nodes[1]);
+    const last = whole.lastIndexOf(nodes[nodes.length - 2]);
+    for (const [sx, sy] of this.spokes(corner)) {
+      let best = start;
+      let least = Infinity;
+      for (let i = Math.max(first, start); i <= last; i++) {
+        const [wx, wy] = [this.x[whole[i]] - x[corner], this.y[whole[i]] - y[corner]];
+        const off = 1 - (wx * sx + wy * sy) / Math.hypot(wx, wy);
+        if (off < least) [best, least] = [i, off];
+      }
+      if (best > Math.max(first, start) && best < last) cut(best);
+    }
+    cut(whole.length - 1);
     return out;
   }
 
@@ -184,15 +224,13 @@ class RoofBuilder {
       if (!polygon) polygon = [a];
       const last = polygon[polygon.length - 1];
       if (last !== a) {
-        const rim = [last, ...this.along(site, band + 1, last, a), a];
-        for (let k = 0; k + 1 < rim.length; k++) this.steps[band + 1].push([site, rim[k], rim[k + 1]]);
-        polygon.push(...rim.slice(1));
+        this.steps[band + 1].push([site, last, a]);
+        polygon.push(a);
       }
       polygon.push(b);
       if (r[b] === low) {
-        const start = polygon[0];
-        if (start === b) polygon.pop();
-        else polygon.push(...this.along(site, band, start, b).reverse());
+        // a corner's own vertex is start and end
+        if (polygon[0] === b) polygon.pop();
         polygons.push(polygon);
         polygon = null;
       }
@@ -204,8 +242,9 @@ class RoofBuilder {
     const bands: RoofPatch[][] = this.levels.slice(1).map(() => []);
     this.v.cells.forEach((border, site) => {
       if (!border) return;
-      const walk = this.walk(site);
-      bands.forEach((patches, band) => patches.push(...this.patches(site, walk, band)));
+      for (const walk of this.walks(site)) {
+        bands.forEach((patches, band) => patches.push(...this.patches(site, walk, band)));
+      }
     });
     return bands;
   }

@@ -4,10 +4,10 @@ import { newBlock, PROFILES, ZONES, type Block, type Profile } from '../../src/d
 import { SolidCache, solidsOf } from '../../src/type/blockSolids.ts';
 import type { Contour, OpenFont } from '../../src/type/font.ts';
 import { layoutText } from '../../src/type/layout.ts';
-import { areaOf, inset, loadRegions, merged } from '../../src/type/region.ts';
+import { areaOf, loadRegions, merged } from '../../src/type/region.ts';
 import { SHIPPED_FONTS } from '../../src/type/shippedFonts.ts';
 import { buildSolid, type Solid, type SolidShape } from '../../src/type/solid.ts';
-import { openEdges, openShipped, volume } from './fixture.ts';
+import { inset, openEdges, openShipped, volume } from './fixture.ts';
 
 beforeAll(() => loadRegions());
 
