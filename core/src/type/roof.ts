@@ -13,7 +13,7 @@ const ON_LEVEL = 1e-3;
 const RIDGE_TOLERANCE = 0.01;
 /** Corners fan out in sectors of at most this angle, radians; a chord errs from its arc by 0.25 %. */
 const SECTOR = (8 * Math.PI) / 180;
-/** Points of a border nearer to another than this share of a sector, or of a bend, are left out. */
+/** Bends nearer to a spoke's point than this share of their distance are left out. */
 const CROWDED = 0.2;
 
 /** A part of a cell between two levels. */
@@ -35,6 +35,8 @@ export interface Roof {
   steps: [number, number, number][][];
 }
 
+/** Least distance of a spoke's point from the ends of a border step; nearer, the end itself stands for it. */
+const APART = 0.02;
 /** More vertices than a roof ever has. */
 const MOST_VERTICES = 2 ** 26;
 
@@ -131,9 +133,9 @@ class RoofBuilder {
     const from = along(this.x[a], this.y[a]);
     const to = along(this.x[b], this.y[b]);
     const [low, high] = from < to ? [from, to] : [to, from];
-    const parts = Math.ceil((high - low) / bend);
+    const parts = Math.max(1, Math.ceil((high - low) / bend));
     const least = ((high - low) / parts) * CROWDED;
-    const stops = hits.filter((t) => t > low + least * 0.1 && t < high - least * 0.1);
+    const stops = hits.filter((t) => t > low + APART && t < high - APART);
     for (let i = 1; i < parts; i++) {
       const t = low + ((high - low) * i) / parts;
       if (stops.every((u) => Math.abs(u - t) > least)) stops.push(t);

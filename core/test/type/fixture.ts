@@ -28,6 +28,7 @@ export function openEdges(positions: Float32Array): number {
     const v = [vertexAt(t), vertexAt(t + 3), vertexAt(t + 6)];
     for (let i = 0; i < 3; i++) {
       const [a, b] = [v[i], v[(i + 1) % 3]];
+      if (a === b) continue;
       const [key, way] = a < b ? [a * SHIFT + b, 1] : [b * SHIFT + a, -1];
       edges.set(key, (edges.get(key) ?? 0) + way);
     }

@@ -45,6 +45,17 @@ export interface FrameRect {
   height: number;
 }
 
+const driverOf = (gl: WebGLRenderingContext | WebGL2RenderingContext): string => {
+  const info = gl.getExtension('WEBGL_debug_renderer_info');
+  return String(gl.getParameter(info ? info.UNMASKED_RENDERER_WEBGL : gl.RENDERER));
+};
+
+/** Without a graphics card smoothing edges costs two thirds of a frame, and the traced view does it anyway. */
+function rasterisedInSoftware(): boolean {
+  const gl = document.createElement('canvas').getContext('webgl2');
+  return gl !== null && /llvmpipe|swiftshader|software/i.test(driverOf(gl));
+}
+
 export class DraftView {
   private readonly renderer: WebGLRenderer;
   private readonly world = new Scene();
@@ -53,8 +64,8 @@ export class DraftView {
   private readonly mesh = new Mesh(new BufferGeometry(), [] as MeshPhysicalMaterial[]);
   private readonly materials = new Map<string, MeshPhysicalMaterial>();
   private readonly pmrem: PMREMGenerator;
-  /** By buffer, which stays when a picture is sent again. */
-  private readonly environments = new Map<ArrayBufferLike, { picture: Texture; lit: Texture }>();
+  /** By the number of the picture. */
+  private readonly environments = new Map<number, { picture: Texture; lit: Texture }>();
   private scene: RenderScene | null = null;
   private geometry = -1;
   private camera: Camera | null = null;
@@ -64,7 +75,7 @@ export class DraftView {
 
   constructor(canvas: HTMLCanvasElement) {
     RectAreaLightUniformsLib.init();
-    this.renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true });
+    this.renderer = new WebGLRenderer({ canvas, antialias: !rasterisedInSoftware(), alpha: true });
     this.renderer.setClearColor(0, 0);
     this.renderer.shadowMap.enabled = true;
     this.renderer.shadowMap.type = PCFShadowMap;
@@ -76,9 +87,7 @@ export class DraftView {
 
   /** Name of the graphics driver, for the curious and for tests. */
   get driver(): string {
-    const gl = this.renderer.getContext();
-    const info = gl.getExtension('WEBGL_debug_renderer_info');
-    return String(gl.getParameter(info ? info.UNMASKED_RENDERER_WEBGL : gl.RENDERER));
+    return driverOf(this.renderer.getContext());
   }
 
   resize(width: number, height: number, frame: FrameRect): void {
@@ -103,8 +112,8 @@ export class DraftView {
     this.draw();
   }
 
-  /** @param geometry number of the geometry: alike numbers, alike positions */
-  setScene(scene: RenderScene, geometry: number): void {
+  /** @param geometry and `picture`: numbers of the geometry and of the surround's picture; alike numbers, alike content */
+  setScene(scene: RenderScene, geometry: number, picture: number): void {
     const { geometry: buffers } = this.mesh;
     if (geometry !== this.geometry) {
       const floats = scene.geometryTriangles * 9;
@@ -115,7 +124,7 @@ export class DraftView {
     }
     this.dress(scene);
     this.light(scene);
-    this.surround(scene);
+    this.surround(scene, picture);
     this.scene = scene;
     this.draw();
   }
@@ -207,9 +216,9 @@ export class DraftView {
     return [lamp, lamp.target];
   }
 
-  private surround(scene: RenderScene): void {
+  private surround(scene: RenderScene, number: number): void {
     const { surround } = scene;
-    const { picture, lit } = this.environment(surround.picture);
+    const { picture, lit } = this.environment(number, surround.picture);
     this.world.environment = lit;
     this.world.environmentIntensity = surround.gain;
     this.world.environmentRotation.set(0, surround.turn, 0);
@@ -218,8 +227,7 @@ export class DraftView {
     this.world.backgroundRotation.set(0, surround.turn, 0);
   }
 
-  private environment(source: SurroundPicture): { picture: Texture; lit: Texture } {
-    const key = source.data.buffer;
+  private environment(key: number, source: SurroundPicture): { picture: Texture; lit: Texture } {
     let known = this.environments.get(key);
     if (!known) {
       const { width, height, data } = reduced(source, WIDEST);

@@ -156,11 +156,11 @@ export class Engine {
     if ('failed' in reply) {
       useView.setState({ state: 'failed', failure: reply.failed });
     } else {
-      const { prepared, rays, blocks, problems, spent } = reply;
+      const { prepared, rays, picture, blocks, problems, spent } = reply;
       this.sceneVersion++;
       const arrived = performance.now();
       performance.measure('wemlox:scene', { start: this.asked, end: arrived, detail: spent });
-      this.draft.setScene(prepared.scene, rays.version);
+      this.draft.setScene(prepared.scene, rays.version, picture);
       performance.measure('wemlox:upload', { start: arrived });
       useView.setState((v) => ({
         scene: prepared.scene,

@@ -1,5 +1,6 @@
 /** Document → solids → scene → ray tree, in memory that the tracers share. */
 import 'reflect-metadata';
+import type { SurroundPicture } from '@wemlox/core/src/light/surround.ts';
 import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
 import { buildRayScene, kernelMemory } from '@wemlox/core/src/trace/kernel.ts';
 import { ScenePreparer } from '@wemlox/core/src/trace/pathTracer.ts';
@@ -16,6 +17,15 @@ const lanes = Number(self.name) || 1;
 const memories = [kernelMemory(true), kernelMemory(true)];
 let rays: RayMemory | null = null;
 let builtFrom: Float32Array | null = null;
+
+/** Numbers of the surrounds' pictures; the page cannot tell sent memory by identity. */
+const pictures = new WeakMap<SurroundPicture, number>();
+let pictureCount = 0;
+function numberOf(picture: SurroundPicture): number {
+  let number = pictures.get(picture);
+  if (number === undefined) pictures.set(picture, (number = ++pictureCount));
+  return number;
+}
 
 async function make(request: SceneRequest): Promise<SceneReply> {
   const { scene, solids, problems, spent } = await maker.make(request.project, request.look, request.shot);
@@ -37,6 +47,7 @@ async function make(request: SceneRequest): Promise<SceneReply> {
     seq: request.seq,
     prepared,
     rays,
+    picture: numberOf(scene.surround.picture),
     problems,
     spent: { ...spent, tree: performance.now() - started },
     blocks: solids.map(({ block, letters, bounds, scale }) => ({

@@ -46,6 +46,8 @@ export type SceneReply =
       seq: number;
       prepared: PreparedScene;
       rays: RayMemory;
+      /** Number of the surround's picture: alike numbers, alike pictures. */
+      picture: number;
       blocks: BandBlock[];
       problems: string[];
       spent: { shaping: number; solids: number; scene: number; tree: number };
