@@ -12,34 +12,34 @@ type Split = Record<(typeof PARTS)[number], number>;
 
 /** Presses a key in the text field and times the frame that shows its letter. */
 async function typed(page: Page, key: string): Promise<Split> {
-  const split = page.evaluate(
-    () =>
-      new Promise<Split>((resolve) => {
-        let pressed = 0;
-        const parts: Partial<Split> = {};
-        addEventListener('keydown', () => (pressed = performance.now()), { once: true, capture: true });
-        const watch = new PerformanceObserver((list) => {
-          for (const entry of list.getEntries()) {
-            const { name, detail, duration } = entry as PerformanceMeasure;
-            if (entry.startTime < pressed || pressed === 0) continue;
-            if (name === 'wemlox:scene') Object.assign(parts, detail);
-            if (name === 'wemlox:upload') parts.upload = duration;
-            if (name === 'wemlox:draw' && parts.upload !== undefined && parts.draw === undefined) {
-              // reading a pixel waits for the rasteriser
-              const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=draft]')!;
-              const gl = canvas.getContext('webgl2')!;
-              gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4));
-              const end = performance.now();
-              watch.disconnect();
-              resolve({ ...parts, draw: end - entry.startTime, whole: end - pressed } as Split);
-            }
+  // the watch stands before the key is pressed
+  const watching = await page.evaluateHandle(() => ({
+    split: new Promise<Split>((resolve) => {
+      let pressed = 0;
+      const parts: Partial<Split> = {};
+      addEventListener('keydown', () => (pressed = performance.now()), { once: true, capture: true });
+      const watch = new PerformanceObserver((list) => {
+        for (const entry of list.getEntries()) {
+          const { name, detail, duration } = entry as PerformanceMeasure;
+          if (entry.startTime < pressed || pressed === 0) continue;
+          if (name === 'wemlox:scene') Object.assign(parts, detail);
+          if (name === 'wemlox:upload') parts.upload = duration;
+          if (name === 'wemlox:draw' && parts.upload !== undefined && parts.draw === undefined) {
+            // reading a pixel waits for the rasteriser
+            const canvas = document.querySelector<HTMLCanvasElement>('[data-testid=draft]')!;
+            const gl = canvas.getContext('webgl2')!;
+            gl.readPixels(0, 0, 1, 1, gl.RGBA, gl.UNSIGNED_BYTE, new Uint8Array(4));
+            const end = performance.now();
+            watch.disconnect();
+            resolve({ ...parts, draw: end - entry.startTime, whole: end - pressed } as Split);
           }
-        });
-        watch.observe({ type: 'measure' });
-      }),
-  );
+        }
+      });
+      watch.observe({ type: 'measure' });
+    }),
+  }));
   await page.keyboard.press(key);
-  return split;
+  return watching.evaluate(({ split }) => split);
 }
 
 export async function benchEdit(): Promise<Report> {
