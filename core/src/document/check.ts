@@ -3,6 +3,7 @@ import 'reflect-metadata';
 import { plainToInstance } from 'class-transformer';
 import { validateSync, type ValidationError } from 'class-validator';
 import { FORMAT, Project, VERSION } from './project.ts';
+import { upgraded } from './upgrades.ts';
 
 export class DocumentError extends Error {
   /** Each problem as "path: what is wrong". */
@@ -26,7 +27,7 @@ export function problemLines(errors: ValidationError[], path = ''): string[] {
 }
 
 /**
- * Checks a project and returns it as it came, unknown fields and all.
+ * Checks a project and returns it as it came, unknown fields and all, in the newest version.
  * @throws DocumentError naming each field that is wrong
  */
 export function checkProject(input: unknown): Project {
@@ -40,9 +41,10 @@ export function checkProject(input: unknown): Project {
       `version: ${version} was made by a newer Wemlox (this one reads up to ${VERSION})`,
     ]);
   }
-  const errors = validateSync(plainToInstance(Project, input), { forbidUnknownValues: false });
+  const newest = upgraded(input as Record<string, unknown>);
+  const errors = validateSync(plainToInstance(Project, newest), { forbidUnknownValues: false });
   if (errors.length > 0) throw new DocumentError(problemLines(errors));
-  const project = input as Project;
+  const project = newest as unknown as Project;
   const problems = brokenReferences(project);
   if (problems.length > 0) throw new DocumentError(problems);
   return project;

@@ -11,6 +11,7 @@ export function plainSurface(changes: Partial<Surface> = {}): Surface {
   return {
     base_weight: 1,
     base_color: [0.8, 0.8, 0.8],
+    base_diffuse_roughness: 0,
     base_metalness: 0,
     base_metal: 'none',
     specular_weight: 1,

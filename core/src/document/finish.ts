@@ -26,6 +26,7 @@ export type Family = (typeof FAMILIES)[number];
 export class Surface {
   @Amount(0, 1) base_weight!: number;
   @Tint() base_color!: number[];
+  @Amount(0, 1) base_diffuse_roughness!: number;
   @Amount(0, 1) base_metalness!: number;
   /** Measured metal; replaces the metallic reflectance that base_color and specular_color would give. */
   @IsIn(METALS) base_metal!: Metal;

@@ -73,6 +73,7 @@ export const READY_FINISHES: readonly Finish[] = [
   }),
   ready('deck-matte', 'Deck matte', 'matte paint', {
     base_color: [0.16, 0.165, 0.17],
+    base_diffuse_roughness: 0.6,
     specular_roughness: 0.72,
     specular_weight: 0.6,
   }),

@@ -8,8 +8,10 @@ import { F, lookup, RECORD, sample, scattered, T, TABLE, weigh } from './surface
 const SMOOTHEST = 1e-3;
 /** Samples for each entry of a table. */
 const SAMPLES = 1536;
-/** More where several lobes of different brightness take turns, as under a coat. */
+/** More where lobes of different brightness take turns, as under a coat. */
 const MIXED_SAMPLES = 5000;
+/** More still where the share depends on the turn as well. */
+const BRUSHED_SAMPLES = 16_000;
 /** Steps of the four-dimensional Kronecker sequence R4 (Roberts, 2018): powers of 1 / 1.16730397…. */
 const STEP = [0.8566748838545029, 0.7338918566271259, 0.6287067210378086, 0.5385972572236101];
 /** Share of the residual light that crosses a glass interface where nothing forbids it. */
@@ -76,9 +78,11 @@ function layerAlbedo(ior: number, alphaX: number, alphaY: number): Float32Array 
   return table((mu) => albedo(R, mu));
 }
 
-/** Total share a white record returns; without a coat the parts add up, and glossy diffuse loses nothing. */
+/** Total share a white record returns; without coat or rough base the parts add up, and glossy diffuse loses nothing. */
 function totalAlbedo(white: Float32Array, inside: boolean): Float32Array {
-  if (white[F.coat] > 0 && !inside) return table((mu) => albedo(white, mu, false, MIXED_SAMPLES));
+  const opaque = 1 - white[F.metal] - white[F.glass];
+  if ((white[F.coat] > 0 || (opaque > 0 && white[F.diffuseRoughness] > 0)) && !inside)
+    return table((mu) => albedo(white, mu, false, MIXED_SAMPLES));
   const metal = Float32Array.from(white);
   metal[F.metal] = 1;
   metal[F.glass] = 0;
@@ -86,12 +90,13 @@ function totalAlbedo(white: Float32Array, inside: boolean): Float32Array {
   glass[F.metal] = 0;
   glass[F.glass] = 1;
   const [m, g] = [white[F.metal], white[F.glass]];
+  const metalSamples = white[F.alphaX] === white[F.alphaY] ? SAMPLES : BRUSHED_SAMPLES;
   return table(
     (mu) =>
       1 -
       m -
       g +
-      (m > 0 ? m * albedo(metal, mu, inside) : 0) +
+      (m > 0 ? m * albedo(metal, mu, inside, metalSamples) : 0) +
       (g > 0 ? g * albedo(glass, mu, inside, MIXED_SAMPLES) : 0),
   );
 }
@@ -111,6 +116,7 @@ export function compileSurface(surface: Surface): Float32Array {
   R[F.ior] = effectiveIor(surface.specular_ior, surface.specular_weight);
   // an index of one is no interface at all, and its half vector is undefined
   if (R[F.ior] < 1.0001) R[F.ior] = 1.0001;
+  R[F.diffuseRoughness] = surface.base_diffuse_roughness;
   R[F.coat] = surface.coat_weight;
   R[F.coatAlpha] = alphaOf(surface.coat_roughness);
   R[F.coatIor] = Math.max(1.0001, surface.coat_ior);

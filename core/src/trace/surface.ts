@@ -37,7 +37,8 @@ export const F = {
   glossMean: 35,
   /** Reflectance facing the viewer, for the albedo layer. */
   albedo: 38,
-  tables: 41,
+  diffuseRoughness: 41,
+  tables: 42,
 } as const;
 
 /** Entries a table holds; entry i stands for cosine (i / (TABLE − 1))². */
@@ -90,6 +91,38 @@ function fresnel(c: number, eta: number): number {
   const p = (eta * c - t) / (eta * c + t);
   return 0.5 * (s * s + p * p);
 }
+
+/**
+ * Rough diffuse reflection that keeps its energy: EON (Portsmouth, Kutz & Hill, "EON: A practical
+ * energy-preserving rough diffuse BRDF", JCGT 2025), with its fit of the directional albedo.
+ */
+const FON_A = 0.5 - 2 / (3 * Math.PI);
+const FON_B = 2 / 3 - 28 / (15 * Math.PI);
+let singleScatter = 1;
+let multipleScatter = 0;
+let meanSingle = 1;
+
+function fonAlbedo(mu: number, roughness: number): number {
+  const m = 1 - mu;
+  const g = m * (0.0571085289 + m * (0.491881867 + m * (-0.332181442 + m * 0.0714429953)));
+  return (1 + roughness * g) / (1 + FON_A * roughness);
+}
+
+/** Prepares diffuseOf for a pair of directions with cosine `oi` between them. */
+function roughDiffuse(roughness: number, oi: number, oz: number, iz: number): void {
+  const s = oi - oz * iz;
+  const t = s > 0 ? s / (oz > iz ? oz : iz) : s;
+  const scale = 1 / (1 + FON_A * roughness);
+  singleScatter = scale * (1 + roughness * t);
+  meanSingle = scale * (1 + FON_B * roughness);
+  const lost = (1 - fonAlbedo(oz, roughness)) * (1 - fonAlbedo(iz, roughness));
+  multipleScatter = lost > 0 ? lost / (1 - meanSingle) : 0;
+}
+
+/** π times the rough diffuse BRDF of an albedo. */
+const diffuseOf = (albedo: number): number =>
+  albedo * singleScatter +
+  ((albedo * albedo * meanSingle) / (1 - albedo * (1 - meanSingle))) * multipleScatter;
 
 /** Lobe weights for the viewing direction last weighed: coat, gloss, glass, diffuse, residual; they sum to 1. */
 const weights = new Float64Array(5);
@@ -202,9 +235,17 @@ export function evaluate(
       const pass =
         ((1 - lookup(R, b + T.gloss, oz)) * (1 - lookup(R, b + T.gloss, iz))) / (1 - R[b + F.glossMean]);
       const f = rest * pass * cosine;
-      r += cr * f * R[b + F.base];
-      g += cg * f * R[b + F.base + 1];
-      bl += cb * f * R[b + F.base + 2];
+      const rough = R[b + F.diffuseRoughness];
+      if (rough > 0) {
+        roughDiffuse(rough, ox * ix + oy * iy + oz * iz, oz, iz);
+        r += cr * f * diffuseOf(R[b + F.base]);
+        g += cg * f * diffuseOf(R[b + F.base + 1]);
+        bl += cb * f * diffuseOf(R[b + F.base + 2]);
+      } else {
+        r += cr * f * R[b + F.base];
+        g += cg * f * R[b + F.base + 1];
+        bl += cb * f * R[b + F.base + 2];
+      }
       pdf += weights[3] * cosine;
     }
     const lost = R[b + (inside ? F.lostIn : F.lostOut)];

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import {
   assetsOf,
@@ -7,10 +8,12 @@ import {
   newProject,
   packProject,
   unpackProject,
+  VERSION,
   withRule,
   withText,
   ZONES,
   type ChartRule,
+  type Project,
 } from '../../src/document/index.ts';
 import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
 
@@ -54,6 +57,23 @@ describe('the door', () => {
     miscounted.blocks[0].letters.pop();
     expect(() => checkProject(miscounted)).toThrow(/5 identifiers for 6 characters/);
     expect(() => checkProject(null)).toThrow(/not an object/);
+  });
+});
+
+describe('older documents', () => {
+  const sample = (version: number): unknown =>
+    JSON.parse(readFileSync(new URL(`./versions/${version}.json`, import.meta.url), 'utf8'));
+
+  it('of every version open in the newest one, unknown fields kept', () => {
+    for (let version = 1; version <= VERSION; version++) {
+      const document = sample(version) as Project;
+      expect(document.version).toBe(version);
+      const opened = checkProject(document) as Project & { note?: string };
+      expect(opened.version).toBe(VERSION);
+      expect(opened.note).toBe('an unknown field');
+      expect(opened.blocks[0].text).toBe('OSTREL');
+      for (const { surface } of opened.finishes) expect(surface.base_diffuse_roughness).toBe(0);
+    }
   });
 });
 

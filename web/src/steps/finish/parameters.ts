@@ -41,6 +41,7 @@ const colour = (key: Tinted, name: string): Parameter => ({ kind: 'colour', key,
 const P = {
   base_weight: share('base_weight', 'Weight'),
   base_color: colour('base_color', 'Base colour'),
+  base_diffuse_roughness: share('base_diffuse_roughness', 'Diffuse roughness'),
   base_metalness: share('base_metalness', 'Metalness'),
   base_metal: { kind: 'metal', key: 'base_metal', name: 'Measured metal' } as Parameter,
   specular_weight: share('specular_weight', 'Weight'),
@@ -104,14 +105,14 @@ const LEADING: Record<Family, Parameter[]> = {
   'coloured glass': GLASS,
   'frosted glass': GLASS,
   neon: [P.emission_color, P.emission_luminance, P.base_color, P.specular_roughness],
-  'matte paint': [P.base_color, P.specular_roughness, P.specular_weight],
+  'matte paint': [P.base_color, P.base_diffuse_roughness, P.specular_roughness, P.specular_weight],
 };
 
 export const leading = (family: Family) => LEADING[family];
 
 /** Everything, by OpenPBR's groups. */
 export const GROUPS: readonly (readonly [string, Parameter[]])[] = [
-  ['Base', [P.base_weight, P.base_color, P.base_metalness, P.base_metal]],
+  ['Base', [P.base_weight, P.base_color, P.base_diffuse_roughness, P.base_metalness, P.base_metal]],
   [
     'Specular',
     [
