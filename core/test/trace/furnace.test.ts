@@ -71,7 +71,8 @@ describe('white furnace: a lossless finish returns all light, within 0.5 %', () 
       for (const roughness of ROUGHNESS) {
         const R = compileSurface(plainSurface(surface(roughness)));
         for (const mu of COSINES) {
-          const got = whiteFurnace(R, mu, false);
+          // brushed lobes vary with the turn as well, which takes more samples to average
+          const got = whiteFurnace(R, mu, false, name === 'brushed metal' ? 250_000 : 40_000);
           expect(Math.abs(got - 1), `roughness ${roughness}, cosine ${mu}: ${got}`).toBeLessThan(0.005);
         }
       }
