@@ -191,6 +191,32 @@ test('uploads that cannot be used are refused in words and change nothing', asyn
   expect(await studio.document('ostrel')).toEqual(before);
 });
 
+test('a finish kept in the library dresses another project', async ({ page }) => {
+  await page.goto(`${studio.url}/p/ostrel/dusk-chrome/finish`);
+  await page.getByRole('option', { name: 'Funnel red' }).click();
+  await page.getByRole('button', { name: 'Keep in the library' }).click();
+  await expect(page.getByText('Funnel red is in the library')).toBeVisible();
+  const kept = (await studio.document('ostrel')).finishes.find(
+    (f: { name: string }) => f.name === 'Funnel red',
+  );
+  await page.goto(`${studio.url}/p/deck-5/clear/finish`);
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page
+    .getByRole('menuitem', { name: /^Funnel red/ })
+    .first()
+    .click();
+  await expect(page.getByRole('option', { name: 'Funnel red' })).toBeVisible();
+  await expect(saving(page)).toHaveAttribute('data-saving', 'waiting');
+  await expect(saving(page)).toHaveAttribute('data-saving', 'saved');
+  const added = (await studio.document('deck-5')).finishes.at(-1);
+  expect(added.surface).toEqual(kept.surface);
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Take Funnel red out of the library' }).click();
+  await page.getByRole('button', { name: 'Bring back' }).click();
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByRole('menuitem', { name: 'Take Funnel red out of the library' })).toBeVisible();
+});
+
 test('the start page copies, renames, deletes and brings back', async ({ page }) => {
   await page.goto(studio.url);
   const tile = (name: string) =>

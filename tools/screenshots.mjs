@@ -36,6 +36,7 @@ const views = {
   },
   async finish() {
     await open('Ostrel', 'Dusk chrome', 'finish');
+    await page.getByRole('gridcell', { name: /^Front of S/ }).click();
     await traced();
   },
   async light() {
@@ -54,8 +55,11 @@ const views = {
   async press() {
     await open('Ostrel', 'Dusk chrome', 'press');
     await traced();
+    await page.getByLabel('Samples', { exact: true }).fill('24');
+    await page.getByLabel('Width', { exact: true }).fill('640');
+    await page.keyboard.press('Enter');
     await page.getByRole('button', { name: 'Send to the press' }).click();
-    await page.waitForTimeout(20_000);
+    await page.locator('[data-job=done]').first().waitFor({ timeout: 240_000 });
   },
 };
 for (const [name, view] of Object.entries(views)) {

@@ -8,6 +8,7 @@ import { pinoHttp } from 'pino-http';
 import type { Pool } from '@wemlox/store/src/index.ts';
 import { problems, Refusal } from './problem.ts';
 import { assetRoutes } from './routes/assets.ts';
+import { finishRoutes } from './routes/finishes.ts';
 import { pressRoutes } from './routes/press.ts';
 import { projectRoutes } from './routes/projects.ts';
 import { proofRoutes } from './routes/proofs.ts';
@@ -59,6 +60,7 @@ export function createApp(pool: Pool, log: Logger, page: string): Express {
   });
   const json = express.json({ limit: LARGEST_DOCUMENT });
   app.use('/api/assets', assetRoutes(pool));
+  app.use('/api/finishes', json, finishRoutes(pool));
   app.use('/api/projects/:id/proofs', json, proofRoutes(pool));
   app.use('/api/projects/:id/press', json, pressRoutes(pool));
   app.use('/api/projects', json, projectRoutes(pool));

@@ -1,6 +1,6 @@
 /** What the API takes, checked at the door. */
 import 'reflect-metadata';
-import { plainToInstance, type ClassConstructor } from 'class-transformer';
+import { plainToInstance, Type, type ClassConstructor } from 'class-transformer';
 import {
   IsBoolean,
   IsIn,
@@ -12,9 +12,10 @@ import {
   Matches,
   Max,
   Min,
+  ValidateNested,
   validateSync,
 } from 'class-validator';
-import { DocumentError, problemLines } from '@wemlox/core/src/document/index.ts';
+import { DocumentError, Finish, problemLines } from '@wemlox/core/src/document/index.ts';
 import { PRESS_FORMATS, type PressFormat } from '@wemlox/store/src/index.ts';
 
 export class NewProjectBody {
@@ -37,6 +38,10 @@ export class ProofBody {
   @IsInt() @Min(0) @Max(4294967295) seed!: number;
   @IsString() @Length(1, 64) renderer!: string;
   @IsObject() document!: object;
+}
+
+export class FinishBody {
+  @IsObject() @ValidateNested() @Type(() => Finish) finish!: Finish;
 }
 
 export class PressBody {

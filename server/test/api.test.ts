@@ -204,3 +204,20 @@ describe('proofs', () => {
     );
   });
 });
+
+describe('the library of finishes', () => {
+  it('takes a finish, and refuses one that is not, naming the field', async () => {
+    const [finish] = READY_FINISHES;
+    const kept = await call('POST', '/finishes', { finish });
+    expect(kept.status).toBe(201);
+    expect((await call('GET', '/finishes')).json).toEqual([kept.json]);
+    const wrong = await call('POST', '/finishes', {
+      finish: { ...finish, surface: { ...finish.surface, coat_ior: 'thick' } },
+    });
+    expect(wrong.status).toBe(422);
+    expect(JSON.stringify(wrong.json)).toContain('finish.surface.coat_ior');
+    expect((await call('DELETE', `/finishes/${kept.json.id}`)).status).toBe(204);
+    expect((await call('GET', '/finishes')).json).toEqual([]);
+    expect((await call('DELETE', '/finishes/nothing')).status).toBe(404);
+  });
+});

@@ -1,5 +1,6 @@
 export * from './assets.ts';
 export * from './database.ts';
+export * from './finishes.ts';
 export * from './projects.ts';
 export * from './proofs.ts';
 export * from './press.ts';

@@ -4,7 +4,9 @@ import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
 import {
   ConflictError,
   createProject,
+  keepFinish,
   keepProof,
+  listFinishes,
   listProjects,
   listProofs,
   migrate,
@@ -16,6 +18,7 @@ import {
   readRevision,
   saveProject,
   setDeleted,
+  setFinishDeleted,
   setProofDeleted,
   sha256,
 } from '../src/index.ts';
@@ -133,5 +136,21 @@ describe('proofs', () => {
     await setProofDeleted(db.pool, id, kept.id, false);
     expect(await listProofs(db.pool, id)).toEqual([kept]);
     await expect(keepProof(db.pool, 'nowhere', { ...kept, document })).rejects.toBeInstanceOf(MissingError);
+  });
+});
+
+describe('the library of finishes', () => {
+  it('keeps copies under their own identifiers, takes them out and brings them back', async () => {
+    const [chrome, gold] = READY_FINISHES;
+    const kept = await keepFinish(db.pool, gold);
+    await keepFinish(db.pool, chrome);
+    expect(kept.id).not.toBe(gold.id);
+    expect(kept.surface).toEqual(gold.surface);
+    expect((await listFinishes(db.pool)).map((f) => f.name)).toEqual([chrome.name, gold.name]);
+    await setFinishDeleted(db.pool, kept.id, true);
+    expect((await listFinishes(db.pool)).map((f) => f.name)).toEqual([chrome.name]);
+    await setFinishDeleted(db.pool, kept.id, false);
+    expect(await listFinishes(db.pool)).toHaveLength(2);
+    await expect(setFinishDeleted(db.pool, 'none', true)).rejects.toThrow(MissingError);
   });
 });

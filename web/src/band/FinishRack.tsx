@@ -1,6 +1,6 @@
 /** The project's finishes, each on the chosen letter in the present light; drag one onto the chart. */
 import { useDraggable } from '@dnd-kit/core';
-import { Plus } from 'lucide-react';
+import { Plus, X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { Finish } from '@wemlox/core/src/document/index.ts';
 import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
@@ -8,6 +8,7 @@ import { want } from '../stage/cells.ts';
 import { useView } from '../stage/view.ts';
 import { addFinish } from '../state/actions.ts';
 import { choose, useChoice } from '../state/choice.ts';
+import { loadLibrary, takeOut, useLibrary } from '../state/library.ts';
 import { useStudio } from '../state/studio.ts';
 import { CellPicture, useSeen } from './FinishChart.tsx';
 
@@ -54,12 +55,14 @@ function Tile({
   );
 }
 
-/** Ready finishes to start from; using one makes the project's own copy. */
+/** Ready finishes and those of the library to start from; using one makes the project's own copy. */
 function MakeMenu() {
   const [open, setOpen] = useState(false);
+  const kept = useLibrary((l) => l.finishes);
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (!open) return;
+    void loadLibrary();
     const away = (e: PointerEvent) => !box.current?.contains(e.target as Node) && setOpen(false);
     window.addEventListener('pointerdown', away);
     return () => window.removeEventListener('pointerdown', away);
@@ -78,6 +81,29 @@ function MakeMenu() {
           className="menu absolute right-0 bottom-7 z-30 max-h-96 w-56 flex-nowrap overflow-y-auto rounded-box border border-(--line) bg-base-100 p-1"
           role="menu"
         >
+          {kept.length > 0 && <li className="menu-title">Library</li>}
+          {kept.map((f) => (
+            <li key={f.id} className="flex-row flex-nowrap">
+              <button
+                type="button"
+                role="menuitem"
+                className="flex grow justify-between"
+                onClick={() => add(f)}
+              >
+                {f.name} <span className="quiet text-xs">{f.family}</span>
+              </button>
+              <button
+                type="button"
+                role="menuitem"
+                className="px-2"
+                aria-label={`Take ${f.name} out of the library`}
+                onClick={() => void takeOut(f)}
+              >
+                <X size={12} />
+              </button>
+            </li>
+          ))}
+          {kept.length > 0 && <li className="menu-title">Ready made</li>}
           {READY_FINISHES.map((f) => (
             <li key={f.id}>
               <button type="button" role="menuitem" className="flex justify-between" onClick={() => add(f)}>

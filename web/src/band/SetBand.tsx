@@ -7,6 +7,10 @@ import { pathOf } from './glyph.ts';
 
 const PAD = 120;
 
+/** How far a contour reaches below the line. */
+const depthOf = (contour: Float64Array) =>
+  contour.reduce((most, v, i) => (i % 2 ? Math.max(most, -v) : most), 0);
+
 export function SetBand() {
   const block = useChosenBlock();
   const shaped = useView((v) => v.blocks.find((b) => b.block === block?.id));
@@ -19,6 +23,7 @@ export function SetBand() {
       top: -y1,
       bottom: -y0,
       paths: shaped.letters.map(pathOf),
+      descents: shaped.letters.map((l) => Math.max(0, ...l.outline.map(depthOf))),
     };
   }, [shaped]);
   if (!shaped || !drawn) return <p className="quiet p-4">Type a word: its letters stand here.</p>;
@@ -74,7 +79,13 @@ export function SetBand() {
                     : 'var(--color-base-content)'
               }
             />
-            <text x={letter.advance / 2} y={108} textAnchor="middle" fontSize={54} fill="var(--quiet)">
+            <text
+              x={letter.advance / 2}
+              y={drawn.descents[i] + 88}
+              textAnchor="middle"
+              fontSize={54}
+              fill="var(--quiet)"
+            >
               {Math.round(letter.advance)}
             </text>
           </g>

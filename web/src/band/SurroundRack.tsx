@@ -32,7 +32,8 @@ export function SurroundRack() {
   const { surround } = useLook();
   const picture = useView((v) => v.scene?.surround.picture);
   const [uploads, setUploads] = useState<AssetLine[]>([]);
-  const [sending, setSending] = useState('');
+  /** Share of an upload that has been sent; null while none is under way. */
+  const [sent, setSent] = useState<number | null>(null);
   const input = useRef<HTMLInputElement>(null);
   useEffect(() => {
     void attempt('Uploaded surrounds could not be listed', () => api.assets('surround')).then(
@@ -42,9 +43,11 @@ export function SurroundRack() {
   const facts = picture && surroundFacts(reduced(picture, WIDE));
   const take = async (file: File | undefined) => {
     if (!file) return;
-    setSending(file.name);
-    const asset = await attempt(`${file.name} was not taken`, () => api.upload('surround', file.name, file));
-    setSending('');
+    setSent(0);
+    const asset = await attempt(`${file.name} was not taken`, () =>
+      api.upload('surround', file.name, file, setSent),
+    );
+    setSent(null);
     if (!asset) return;
     setUploads((all) => [...all.filter((a) => a.hash !== asset.hash), asset]);
     setSurround(`Surround → ${asset.name}`, { source: 'picture', id: asset.hash, name: asset.name });
@@ -94,10 +97,11 @@ export function SurroundRack() {
         <button
           type="button"
           className="btn btn-xs m-0.5 w-fit"
-          disabled={sending !== ''}
+          disabled={sent !== null}
           onClick={() => input.current?.click()}
         >
-          <Upload size={12} /> {sending ? 'Reading…' : '.hdr or .exr'}
+          <Upload size={12} />{' '}
+          {sent === null ? '.hdr or .exr' : sent < 1 ? `Sending ${Math.floor(sent * 100)} %` : 'Reading…'}
         </button>
         <input
           ref={input}

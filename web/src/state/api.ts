@@ -1,5 +1,5 @@
 /** The server's API, typed. Failures are ApiError with the server's own words. */
-import type { Project } from '@wemlox/core/src/document/index.ts';
+import type { Finish, Project } from '@wemlox/core/src/document/index.ts';
 
 export interface ProjectLine {
   id: string;
@@ -86,6 +86,23 @@ async function call<T>(method: string, path: string, body?: BodyInit | object): 
   return (response.status === 204 ? undefined : await response.json()) as T;
 }
 
+/** Sends bytes and tells how far they are, 0 … 1; fetch cannot say. */
+function send<T>(path: string, bytes: Blob | Uint8Array<ArrayBuffer>, onProgress: (share: number) => void) {
+  return new Promise<T>((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    request.open('POST', `/api${path}`);
+    request.setRequestHeader('Content-Type', 'application/octet-stream');
+    request.responseType = 'json';
+    request.upload.onprogress = (e) => onProgress(e.total > 0 ? e.loaded / e.total : 0);
+    request.onload = () => {
+      if (request.status < 300) resolve(request.response as T);
+      else reject(new ApiError(request.status, (request.response as Record<string, unknown>) ?? {}));
+    };
+    request.onerror = () => reject(new Error('the server did not answer'));
+    request.send(bytes);
+  });
+}
+
 export const assetUrl = (hash: string) => `/api/assets/${hash}`;
 
 export const api = {
@@ -97,14 +114,23 @@ export const api = {
     call<{ version: number }>('PUT', `/projects/${id}`, { version, document }),
   remove: (id: string) => call<void>('DELETE', `/projects/${id}`),
   restore: (id: string) => call<void>('POST', `/projects/${id}/restore`),
-  upload: (kind: AssetLine['kind'], name: string, bytes: Blob | Uint8Array<ArrayBuffer>) =>
-    call<AssetLine>('POST', `/assets?kind=${kind}&name=${encodeURIComponent(name.slice(0, 200))}`, bytes),
+  upload: (
+    kind: AssetLine['kind'],
+    name: string,
+    bytes: Blob | Uint8Array<ArrayBuffer>,
+    onProgress: (share: number) => void = () => {},
+  ) =>
+    send<AssetLine>(`/assets?kind=${kind}&name=${encodeURIComponent(name.slice(0, 200))}`, bytes, onProgress),
   assets: (kind: AssetLine['kind']) => call<AssetLine[]>('GET', `/assets?kind=${kind}`),
   proofs: (id: string) => call<ProofLine[]>('GET', `/projects/${id}/proofs`),
   keep: (id: string, proof: Omit<ProofLine, 'id' | 'keptAt'> & { document: Project }) =>
     call<ProofLine>('POST', `/projects/${id}/proofs`, proof),
   proofDocument: (id: string, proof: string) =>
     call<Project>('GET', `/projects/${id}/proofs/${proof}/document`),
+  finishes: () => call<Finish[]>('GET', '/finishes'),
+  keepFinish: (finish: Finish) => call<Finish>('POST', '/finishes', { finish }),
+  removeFinish: (id: string) => call<void>('DELETE', `/finishes/${id}`),
+  restoreFinish: (id: string) => call<void>('POST', `/finishes/${id}/restore`),
   press: (id: string) => call<PressJob[]>('GET', `/projects/${id}/press`),
   askPress: (id: string, order: PressOrder & { document: Project }) =>
     call<PressJob>('POST', `/projects/${id}/press`, order),

@@ -1,10 +1,11 @@
 /** Finish: what the chosen faces are made of. */
-import { Trash2 } from 'lucide-react';
+import { BookmarkPlus, Trash2 } from 'lucide-react';
 import { FAMILIES, METALS, type Finish } from '@wemlox/core/src/document/index.ts';
 import { ChoiceRow, ColourRow, Fold, NameField, NumberRow } from '../../desk/rows.tsx';
 import { editFinish, layFinish, removeFinish, setSurface, targetName } from '../../state/actions.ts';
 import { useChoice } from '../../state/choice.ts';
 import { useChosenFinish } from '../../state/chosen.ts';
+import { keepInLibrary } from '../../state/library.ts';
 import { useStudio } from '../../state/studio.ts';
 import { Curve } from './Curve.tsx';
 import { GROUPS, leading, type Parameter } from './parameters.ts';
@@ -94,8 +95,8 @@ export function FinishDesk() {
           ))}
         </Fold>
       ))}
-      <div className="flex items-end justify-between gap-3 py-3">
-        <div className="grow">
+      <div className="py-3">
+        <div>
           <ChoiceRow
             label="Family"
             value={finish.family}
@@ -105,14 +106,19 @@ export function FinishDesk() {
             }
           />
         </div>
-        <button
-          type="button"
-          className="btn btn-xs"
-          aria-label={`Remove ${finish.name}`}
-          onClick={() => removeFinish(finish.id)}
-        >
-          <Trash2 size={13} /> Remove
-        </button>
+        <div className="mt-2 flex justify-between gap-3">
+          <button type="button" className="btn btn-xs" onClick={() => void keepInLibrary(finish)}>
+            <BookmarkPlus size={13} /> Keep in the library
+          </button>
+          <button
+            type="button"
+            className="btn btn-xs"
+            aria-label={`Remove ${finish.name}`}
+            onClick={() => removeFinish(finish.id)}
+          >
+            <Trash2 size={13} /> Remove
+          </button>
+        </div>
       </div>
     </>
   );
