@@ -24,8 +24,7 @@ test('two windows on one project: the second is told, and both versions are kept
   await other.goto(`${studio.url}/p/tide-bar/open-late/set`);
   await expect(text(other)).toHaveValue('TIDE\nBAR');
   await text(page).fill('HIGH\nTIDE');
-  await expect(saving(page)).toHaveAttribute('data-saving', 'waiting');
-  await expect(saving(page)).toHaveAttribute('data-saving', 'saved');
+  await expect.poll(async () => (await studio.document('tide-bar')).blocks[0].text).toBe('HIGH\nTIDE');
   await text(other).fill('LOW\nTIDE');
   const dialog = other.getByRole('dialog', { name: 'Changed in another window' });
   await expect(dialog).toBeVisible();
@@ -206,8 +205,9 @@ test('a finish kept in the library dresses another project', async ({ page }) =>
     .first()
     .click();
   await expect(page.getByRole('option', { name: 'Funnel red' })).toBeVisible();
-  await expect(saving(page)).toHaveAttribute('data-saving', 'waiting');
-  await expect(saving(page)).toHaveAttribute('data-saving', 'saved');
+  await expect
+    .poll(async () => (await studio.document('deck-5')).finishes.at(-1).name)
+    .toMatch(/^Funnel red/);
   const added = (await studio.document('deck-5')).finishes.at(-1);
   expect(added.surface).toEqual(kept.surface);
   await page.getByRole('button', { name: 'Add', exact: true }).click();

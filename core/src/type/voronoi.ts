@@ -526,22 +526,6 @@ function stitch(cells: (CellBorder | null)[], table: VertexTable): void {
     for (const border of cells) if (border) withoutSpikes(border);
   }
   const loose = unmatched(cells);
-  if ((globalThis as any).DBG) {
-    for (const l of loose.filter((q) => q.cell > 10).slice(0, 6)) {
-      const c = cells[l.cell]!;
-      console.log(
-        l.cell,
-        l.index,
-        c.nodes
-          .map(
-            (n) =>
-              n + ':' + table.x[n].toFixed(3) + ',' + table.y[n].toFixed(3) + ',' + table.r[n].toFixed(3),
-          )
-          .join(' '),
-        c.across.join(','),
-      );
-    }
-  }
   if (loose.length > 0) throw new DiagramError(`${loose.length} steps of the diagram have no other side`);
 }
 
