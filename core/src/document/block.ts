@@ -19,7 +19,20 @@ import { Amount, Id, Point } from './rules.ts';
 export const ZONES = ['front', 'frontBevel', 'side', 'backBevel', 'back'] as const;
 export type Zone = (typeof ZONES)[number];
 
-export const PROFILES = ['straight', 'round', 'cove', 'step'] as const;
+export const PROFILES = [
+  'straight',
+  'round',
+  'cove',
+  'step',
+  'terrace',
+  'keel',
+  'ogee',
+  'saddle',
+  'scallop',
+  'rope',
+  'gutter',
+  'rim',
+] as const;
 export type Profile = (typeof PROFILES)[number];
 
 export const GROWTHS = ['forward', 'backward', 'both'] as const;

@@ -1,6 +1,7 @@
 /** A block's letters as solids in metres, cached per glyph and bevel. */
 import type { Block } from '../document/index.ts';
 import type { Contour, OpenFont } from './font.ts';
+import type { BevelLimits } from './limits.ts';
 import type { TextLayout } from './layout.ts';
 import { buildSolid, type Solid, type SolidShape } from './solid.ts';
 
@@ -26,6 +27,8 @@ export interface BlockSolids {
   backAt: number;
   /** Ink bounds about the block's centre, metres; null when there is no ink. */
   bounds: [number, number, number, number] | null;
+  /** Bevel limits over all letters, metres; null when there is no ink. */
+  limits: BevelLimits | null;
   /** How many solids had to be built rather than taken from the cache. */
   built: number;
 }
@@ -80,5 +83,12 @@ export function solidsOf(
     return { letter, text, missing, solid, outline, x, y, advance };
   });
   const bounds = layout.bounds?.map((v) => v * scale) as BlockSolids['bounds'];
-  return { block: block.id, letters, scale, backAt: backOf(block), bounds, built };
+  const limits =
+    letters.length > 0
+      ? {
+          flat: Math.min(...letters.map((l) => l.solid.limits.flat)) * scale,
+          ridge: Math.max(...letters.map((l) => l.solid.limits.ridge)) * scale,
+        }
+      : null;
+  return { block: block.id, letters, scale, backAt: backOf(block), bounds, limits, built };
 }

@@ -6,7 +6,7 @@ import { DiagramError, voronoiOf, type Voronoi } from './voronoi.ts';
 const BEND = 2e-3;
 const TRIES = 4;
 
-const known = new WeakMap<Contour[], Voronoi>();
+const known = new WeakMap<Contour[], Voronoi | null>();
 
 /** Moves every vertex a little, each its own way. */
 const bent = (region: Contour[], round: number): Contour[] =>
@@ -14,14 +14,15 @@ const bent = (region: Contour[], round: number): Contour[] =>
     contour.map((v, i) => v + BEND * round * Math.sin(12.9898 * (i + 1) + 78.233 * (c + 1) + 37.719 * round)),
   );
 
-/** @throws DiagramError when no bending helps */
-export function diagramOf(region: Contour[]): Voronoi {
+/** The diagram of an outline; null when no bending helps, and the letter does without bevels. */
+export function diagramOf(region: Contour[]): Voronoi | null {
   let diagram = known.get(region);
-  for (let round = 0; !diagram; round++) {
+  for (let round = 0; diagram === undefined; round++) {
     try {
       diagram = voronoiOf(round === 0 ? region : bent(region, round));
     } catch (error) {
-      if (!(error instanceof DiagramError) || round === TRIES) throw error;
+      if (!(error instanceof DiagramError)) throw error;
+      if (round === TRIES) diagram = null;
     }
   }
   known.set(region, diagram);

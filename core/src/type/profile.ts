@@ -1,4 +1,4 @@
-/** Bevel profiles: from the outline (across 0, up 0) to the face (across 1, up 1). */
+/** Bevel profiles: from the outline (across 0, up 0) inward (across 1); most end at the full height (up 1). */
 import type { Profile } from '../document/index.ts';
 
 /**
@@ -14,6 +14,70 @@ export interface ProfilePiece {
   normal1: [number, number];
 }
 
+/** A smooth stretch, over t in 0 … 1; stretches meet in edges. Across never falls. */
+type Stretch = { at: (t: number) => [number, number]; straight?: boolean };
+
+const line = (a: [number, number], b: [number, number]): Stretch => ({
+  at: (t) => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t],
+  straight: true,
+});
+const path = (...points: [number, number][]): Stretch[] => points.slice(1).map((p, i) => line(points[i], p));
+const curve = (at: Stretch['at']): Stretch => ({ at });
+const quarter = (t: number): [number, number] => [
+  1 - Math.cos((Math.PI / 2) * t),
+  Math.sin((Math.PI / 2) * t),
+];
+
+/** Stairs of n risers and treads. */
+const stairs = (n: number): Stretch[] =>
+  path(
+    ...Array.from({ length: n }, (_, i): [number, number][] => [
+      [i / n, i / n],
+      [i / n, (i + 1) / n],
+    ]).flat(),
+    [1, 1],
+  );
+
+const STRETCHES: Record<Profile, Stretch[]> = {
+  straight: path([0, 0], [1, 1]),
+  round: [curve(quarter)],
+  cove: [
+    curve((t) => {
+      const [across, up] = quarter(1 - t);
+      return [1 - across, 1 - up];
+    }),
+  ],
+  step: stairs(2),
+  terrace: stairs(3),
+  keel: path([0, 0], [0.35, 0.75], [1, 1]),
+  // flat at both ends, steepest between
+  ogee: [curve((t) => [t, t - Math.sin(2 * Math.PI * t) / (2 * Math.PI)])],
+  // steep at both ends, flat between
+  saddle: [curve((t) => [t, t + Math.sin(2 * Math.PI * t) / (2 * Math.PI)])],
+  scallop: [0, 1].map((k) =>
+    curve((t) => {
+      const [across, up] = quarter(t);
+      return [(k + across) / 2, (k + up) / 2];
+    }),
+  ),
+  rope: [0, 1].map((k) => curve((t) => [(k + t) / 2, (k + t) / 2 + 0.32 * Math.sin(Math.PI * t)])),
+  gutter: [
+    line([0, 0], [0.2, 1]),
+    curve((t) => [0.2 + 0.6 * t, 1 - 0.45 * Math.sin(Math.PI * t)]),
+    line([0.8, 1], [1, 1]),
+  ],
+  rim: path([0, 0], [0.06, 1], [0.3, 1], [0.38, 0.55], [1, 0.55]),
+};
+
+/** Whether a profile's curves follow the number of segments. */
+export const isCurved = (profile: Profile) => STRETCHES[profile].some((s) => !s.straight);
+
+/** Points of a profile for drawing, as (across, up). */
+export const profilePoints = (profile: Profile, segments = 12): [number, number][] =>
+  STRETCHES[profile].flatMap((s) =>
+    s.straight ? [s.at(0), s.at(1)] : Array.from({ length: segments + 1 }, (_, i) => s.at(i / segments)),
+  );
+
 const unit = (x: number, y: number): [number, number] => {
   const l = Math.hypot(x, y) || 1;
   return [x / l, y / l];
@@ -21,6 +85,7 @@ const unit = (x: number, y: number): [number, number] => {
 
 /**
  * The pieces of a profile, scaled to a bevel.
+ * @param segments pieces of each curved stretch
  * @param width inset and `height` depth of the bevel, any one unit
  */
 export function profilePieces(
@@ -30,33 +95,26 @@ export function profilePieces(
   height: number,
 ): ProfilePiece[] {
   if (width <= 0 && height <= 0) return [];
-  const piece = (
-    across0: number,
-    up0: number,
-    across1: number,
-    up1: number,
-    n0?: [number, number],
-    n1?: [number, number],
-  ): ProfilePiece => {
-    const flat = unit((up1 - up0) * height, (across1 - across0) * width);
-    return { across0, up0, across1, up1, normal0: n0 ?? flat, normal1: n1 ?? flat };
-  };
-  if (width <= 0 || height <= 0 || profile === 'straight') return [piece(0, 0, 1, 1)];
-  if (profile === 'step') {
-    // two treads: riser, tread, riser, tread
-    return [piece(0, 0, 0, 0.5), piece(0, 0.5, 0.5, 0.5), piece(0.5, 0.5, 0.5, 1), piece(0.5, 1, 1, 1)];
-  }
-  const n = Math.max(2, segments);
-  const points = Array.from({ length: n + 1 }, (_, i) => {
-    const angle = ((Math.PI / 2) * i) / n;
-    const [s, c] = [Math.sin(angle), Math.cos(angle)];
-    // quarter ellipse bulging out, or hollowed in
-    return profile === 'round'
-      ? { across: 1 - c, up: s, normal: unit(c * height, s * width) }
-      : { across: s, up: 1 - c, normal: unit(s * height, c * width) };
-  });
-  return points.slice(1).map((p, i) => {
-    const q = points[i];
-    return piece(q.across, q.up, i + 1 === n ? 1 : p.across, i + 1 === n ? 1 : p.up, q.normal, p.normal);
+  // without a width or a height every profile is one face
+  const stretches = width <= 0 || height <= 0 ? STRETCHES.straight : STRETCHES[profile];
+  const count = Math.max(2, segments);
+  return stretches.flatMap(({ at, straight }) => {
+    const normal = (t: number): [number, number] => {
+      const [a, b] = [at(Math.max(0, t - 1e-4)), at(Math.min(1, t + 1e-4))];
+      return unit((b[1] - a[1]) * height, (b[0] - a[0]) * width);
+    };
+    const n = straight ? 1 : count;
+    return Array.from({ length: n }, (_, i) => {
+      const [t0, t1] = [i / n, (i + 1) / n];
+      const [p, q] = [at(t0), at(t1)];
+      return {
+        across0: p[0],
+        up0: p[1],
+        across1: q[0],
+        up1: q[1],
+        normal0: normal(t0),
+        normal1: normal(t1),
+      };
+    });
   });
 }

@@ -5,6 +5,7 @@
  */
 import { ZONES, type Profile, type Zone } from '../document/index.ts';
 import type { Contour } from './font.ts';
+import { bevelLimits, type BevelLimits } from './limits.ts';
 import { profilePieces, type ProfilePiece } from './profile.ts';
 import { contourOf, loopsOf, roofOf, type Roof } from './roof.ts';
 import { sitesOf, type Sites } from './sites.ts';
@@ -37,6 +38,7 @@ export interface Solid {
   uv: Float32Array;
   /** First triangle of each zone, and at the end their number. */
   zoneStarts: Uint32Array;
+  limits: BevelLimits;
 }
 
 /** Floats of a corner: position, normal, tangent in the plane, along and across. */
@@ -229,14 +231,14 @@ function* outlineSteps(s: Sites): Generator<[number, number, number]> {
  * Bevel and face on one side, built upward from z = 0 at the outline.
  * @returns the bevel's and the face's sheets
  */
-function cap(outline: Outline, diagram: () => Voronoi, bevel: SolidShape['front']): [Sheet, Sheet] {
+function cap(outline: Outline, diagram: Voronoi | null, bevel: SolidShape['front']): [Sheet, Sheet] {
   const bevelSheet = new Sheet();
   const faceSheet = new Sheet();
   const { sites } = outline;
   const pieces = profilePieces(bevel.profile, bevel.segments, bevel.width, bevel.height);
   const levels = [0];
   for (const p of pieces) if (p.across1 > p.across0 && bevel.width > 0) levels.push(p.across1 * bevel.width);
-  const roof = levels.length > 1 ? roofOf(diagram(), levels) : null;
+  const roof = diagram && levels.length > 1 ? roofOf(diagram, levels) : null;
   let band = 0;
   let z = 0;
   let across = 0;
@@ -279,21 +281,20 @@ function cap(outline: Outline, diagram: () => Voronoi, bevel: SolidShape['front'
  * @param region merged contours, outers counter-clockwise, holes clockwise
  */
 export function buildSolid(region: Contour[], shape: SolidShape): Solid {
+  const diagram = diagramOf(region);
+  const outline = new Outline(diagram?.sites ?? sitesOf(region));
   // bevels that together are deeper than the letter share its depth in proportion
   const wanted = shape.front.height + shape.back.height;
   const share = wanted > shape.depth ? shape.depth / wanted : 1;
   const fitted = (bevel: SolidShape['front']) => ({
     ...bevel,
-    width: bevel.width < LEAST_WIDTH ? 0 : bevel.width,
+    width: bevel.width < LEAST_WIDTH || !diagram ? 0 : bevel.width,
     height: bevel.height * share,
     // each segment steps inward by what an offset can tell
     segments: Math.max(1, Math.min(bevel.segments, Math.floor(Math.sqrt(bevel.width / LEAST_WIDTH)))),
   });
   const front = fitted(shape.front);
   const back = fitted(shape.back);
-  const bevelled = front.width > 0 || back.width > 0;
-  const outline = new Outline(bevelled ? diagramOf(region).sites : sitesOf(region));
-  const diagram = () => diagramOf(region);
   const [frontBevel, frontFace] = cap(outline, diagram, front);
   const [backBevel, backFace] = cap(outline, diagram, back);
   const side = new Sheet();
@@ -306,7 +307,7 @@ export function buildSolid(region: Contour[], shape: SolidShape): Solid {
     backBevel: { sheet: backBevel, offset: low, sign: -1, acrossAt: low - high },
     back: { sheet: backFace, offset: low, sign: -1, acrossAt: null },
   };
-  return assemble(sheets);
+  return { ...assemble(sheets), limits: diagram ? bevelLimits(diagram) : { flat: 0, ridge: 0 } };
 }
 
 /** A sheet in its place: `sign` −1 mirrors it in z; `acrossAt` is where its across begins, null for faces. */
@@ -318,7 +319,7 @@ interface PlacedSheet {
 }
 
 /** Joins the zones; a mirrored sheet is rewound. */
-function assemble(sheets: Record<Zone, PlacedSheet>): Solid {
+function assemble(sheets: Record<Zone, PlacedSheet>): Omit<Solid, 'limits'> {
   const corners = ZONES.reduce((sum, zone) => sum + sheets[zone].sheet.corners, 0);
   const positions = new Float32Array(corners * 3);
   const normals = new Float32Array(corners * 3);

@@ -122,6 +122,33 @@ describe('the height of a bevel', () => {
   });
 });
 
+describe('the limits of a bevel', () => {
+  const limits = (region: Contour[]) => chisel(region, 1).limits;
+
+  it('are half the stroke for a bar, and the radius of the largest ball', () => {
+    expect(limits([contour(0, 0, 300, 0, 300, 100, 0, 100)])).toEqual({ flat: 50, ridge: 50 });
+  });
+
+  it('differ where strokes do: a thick bar on a thin one', () => {
+    const { flat, ridge } = limits([
+      contour(0, 0, 200, 0, 200, 40, 120, 40, 120, 240, 20, 240, 20, 40, 0, 40),
+    ]);
+    expect(flat).toBeCloseTo(20, 6);
+    // across the thick bar, as the joint with the thin one takes nothing from it
+    expect(ridge).toBeCloseTo(50, 6);
+  });
+
+  it('name the greatest width that leaves a flat front everywhere, in a font', async () => {
+    const font = await openShipped('abril-fatface');
+    const region = merged(font.outline(font.shape('R')[0].glyph));
+    const { flat, ridge } = limits(region);
+    const pieces = (w: number) => inset(region, w).length;
+    expect(pieces(flat * 0.98)).toBe(region.length);
+    expect(pieces(ridge * 0.98)).toBeGreaterThan(0);
+    expect(pieces(ridge * 1.02)).toBe(0);
+  });
+});
+
 describe('any outline', () => {
   it('is bevelled without holes: random stars with holes', () => {
     fc.assert(

@@ -97,7 +97,7 @@ describe('letters', () => {
       for (const { glyph } of font.shape(word)) {
         const region = merged(font.outline(glyph));
         if (region.length === 0) continue;
-        for (const profile of PROFILES) {
+        for (const profile of ['straight', 'round', 'cove', 'step'] as const) {
           for (const width of [0, 8, 90]) {
             const solid = buildSolid(region, {
               depth: 150,
@@ -114,6 +114,24 @@ describe('letters', () => {
       expect(checked).toBeGreaterThan(80);
     },
   );
+
+  it('are watertight in every profile', async () => {
+    const font = await openShipped('abril-fatface');
+    for (const { glyph } of font.shape('Ra&')) {
+      const region = merged(font.outline(glyph));
+      for (const profile of PROFILES) {
+        for (const width of [12, 90]) {
+          const solid = buildSolid(region, {
+            depth: 150,
+            front: bevel(width, 40, profile, 4),
+            back: bevel(0, 0, 'straight', 1),
+          });
+          expect(openEdges(solid.positions), `glyph ${glyph} ${profile} ${width}`).toBe(0);
+          expect(volume(solid.positions)).toBeGreaterThan(0);
+        }
+      }
+    }
+  });
 
   it('keep their counters open', async () => {
     const font = await openShipped('alfa-slab-one');

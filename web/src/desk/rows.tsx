@@ -1,6 +1,7 @@
 /** Rows of the desk: a name, a fader, a number to type; colours; choices; switches. */
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { HexColorPicker } from 'react-colorful';
+import { typedNumber } from './typedNumber.ts';
 import { fromHex, toHex } from '@wemlox/core/src/maths/colour.ts';
 
 export function Section({
@@ -52,6 +53,10 @@ interface NumberProps {
   faderMin?: number;
   faderMax?: number;
   disabled?: boolean;
+  /** What a double click on the name goes back to, as stored. */
+  initial?: number;
+  /** Values worth seeing on the fader, as stored, with what they mean. */
+  marks?: { at: number; name: string }[];
   onChange: (value: number) => void;
 }
 
@@ -59,7 +64,7 @@ interface NumberProps {
 const PLACES = 1000;
 
 export function NumberRow(props: NumberProps) {
-  const { label, value, min, max, unit, factor = 1, log, disabled, onChange } = props;
+  const { label, value, min, max, unit, factor = 1, log, disabled, initial, onChange } = props;
   const step = props.step ?? 0.01;
   const digits = props.digits ?? Math.max(0, -Math.floor(Math.log10(step)));
   const top = props.faderMax ?? max;
@@ -67,38 +72,57 @@ export function NumberRow(props: NumberProps) {
   const shown = value * factor;
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
-  const wrong =
-    typed !== null &&
-    (typed.trim() === '' ||
-      !(Number(typed.replace(',', '.')) >= min && Number(typed.replace(',', '.')) <= max));
+  const meant = typed === null ? shown : typedNumber(typed, unit);
+  const wrong = !(typed === null || (meant >= min && meant <= max));
   const low = log ? Math.max(bottom, step) : bottom;
   const toPlace = (v: number) =>
     log ? (PLACES * Math.log(Math.max(low, v) / low)) / Math.log(top / low) : v;
   const fromPlace = (p: number) => (log ? low * (top / low) ** (p / PLACES) : p);
   const rounded = (v: number) => (log ? Number(v.toPrecision(3)) : v);
-  const filled = log ? toPlace(shown) / PLACES : (shown - bottom) / (top - bottom);
+  const place = (v: number) => (log ? toPlace(v) / PLACES : (v - bottom) / (top - bottom));
+  const filled = place(shown);
   const commit = () => {
-    if (typed !== null && !wrong) onChange(Number(typed.replace(',', '.')) / factor);
+    if (typed !== null && !wrong) onChange(meant / factor);
     setTyped(null);
   };
   return (
     <div className="grid grid-cols-[104px_1fr_74px] items-center gap-2.5">
-      <label htmlFor={id} className="truncate" title={label}>
+      <label
+        htmlFor={id}
+        className="truncate"
+        title={
+          initial === undefined ? label : `${label}; double click: ${(initial * factor).toFixed(digits)}`
+        }
+        onDoubleClick={() => initial !== undefined && onChange(initial)}
+      >
         {label}
       </label>
-      <input
-        type="range"
-        aria-label={`${label}, fader`}
-        tabIndex={-1}
-        className="fader"
-        style={{ '--filled': `${Math.min(100, Math.max(0, filled * 100))}%` } as React.CSSProperties}
-        disabled={disabled}
-        min={log ? 0 : bottom}
-        max={log ? PLACES : top}
-        step={log ? 1 : step}
-        value={toPlace(shown)}
-        onChange={(e) => onChange(rounded(fromPlace(Number(e.target.value))) / factor)}
-      />
+      <div className="relative">
+        {props.marks?.map(({ at, name }) => (
+          <button
+            key={name}
+            type="button"
+            className="fader-mark"
+            style={{ left: `${Math.min(1, place(at * factor)) * 100}%` }}
+            title={`${name}: ${(at * factor).toFixed(digits)} ${unit ?? ''}`}
+            aria-label={`${label} to ${name}`}
+            onClick={() => onChange(Math.min(max / factor, at))}
+          />
+        ))}
+        <input
+          type="range"
+          aria-label={`${label}, fader`}
+          tabIndex={-1}
+          className="fader"
+          style={{ '--filled': `${Math.min(100, Math.max(0, filled * 100))}%` } as React.CSSProperties}
+          disabled={disabled}
+          min={log ? 0 : bottom}
+          max={log ? PLACES : top}
+          step={log ? 1 : step}
+          value={toPlace(shown)}
+          onChange={(e) => onChange(rounded(fromPlace(Number(e.target.value))) / factor)}
+        />
+      </div>
       <div className="flex items-baseline border-b border-(--line)">
         <input
           id={id}
@@ -118,7 +142,7 @@ export function NumberRow(props: NumberProps) {
             const by = e.key === 'ArrowUp' ? 1 : e.key === 'ArrowDown' ? -1 : 0;
             if (by === 0) return;
             e.preventDefault();
-            const size = (e.shiftKey ? 10 : 1) * (log ? Math.max(step, shown * 0.05) : step);
+            const size = (e.shiftKey ? 10 : e.altKey ? 0.1 : 1) * (log ? Math.max(step, shown * 0.05) : step);
             onChange(Math.min(max, Math.max(min, shown + by * size)) / factor);
           }}
         />

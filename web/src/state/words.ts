@@ -10,6 +10,14 @@ export const ZONE_NAMES: Record<Zone, string> = {
 };
 
 export const PROFILE_NAMES: Record<Profile, string> = {
+  terrace: 'Terrace',
+  keel: 'Keel',
+  ogee: 'Ogee',
+  saddle: 'Saddle',
+  scallop: 'Scallop',
+  rope: 'Rope',
+  gutter: 'Gutter',
+  rim: 'Rim',
   straight: 'Straight',
   round: 'Round',
   cove: 'Cove',

@@ -50,10 +50,11 @@ async function make(request: SceneRequest): Promise<SceneReply> {
     picture: numberOf(scene.surround.picture),
     problems,
     spent: { ...spent, tree: performance.now() - started },
-    blocks: solids.map(({ block, letters, bounds, scale }) => ({
+    blocks: solids.map(({ block, letters, bounds, scale, limits }) => ({
       block,
       bounds,
       scale,
+      limits,
       letters: letters.map(({ letter, text, missing, outline, x, y, advance }) => ({
         block,
         letter,

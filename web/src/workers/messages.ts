@@ -1,5 +1,6 @@
 /** What page and workers say to each other. */
 import type { Camera, Grade, Project, Zone } from '@wemlox/core/src/document/index.ts';
+import type { BevelLimits } from '@wemlox/core/src/type/limits.ts';
 import type { Contour } from '@wemlox/core/src/type/font.ts';
 import type { Film } from '@wemlox/core/src/trace/film.ts';
 import type { RayLayout } from '@wemlox/core/src/trace/kernel.ts';
@@ -24,6 +25,8 @@ export interface BandBlock {
   bounds: [number, number, number, number] | null;
   /** Metres per thousandth of an em. */
   scale: number;
+  /** Widths at which bevels first meet and at which no flat front is left, metres. */
+  limits: BevelLimits | null;
 }
 
 export interface SceneRequest {

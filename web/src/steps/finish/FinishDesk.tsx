@@ -1,6 +1,6 @@
 /** Finish: what the chosen faces are made of. */
 import { BookmarkPlus, Trash2 } from 'lucide-react';
-import { FAMILIES, METALS, type Finish } from '@wemlox/core/src/document/index.ts';
+import { FAMILIES, METALS, plainSurface, type Finish } from '@wemlox/core/src/document/index.ts';
 import { ChoiceRow, ColourRow, Fold, NameField, NumberRow } from '../../desk/rows.tsx';
 import { editFinish, layFinish, removeFinish, setSurface, targetName } from '../../state/actions.ts';
 import { useChoice } from '../../state/choice.ts';
@@ -13,6 +13,7 @@ import { GROUPS, leading, type Parameter } from './parameters.ts';
 const METAL_OPTIONS = METALS.map(
   (m) => [m, m === 'none' ? 'None, by colour' : m[0].toUpperCase() + m.slice(1)] as const,
 );
+const PLAIN = plainSurface();
 const FAMILY_OPTIONS = FAMILIES.map((f) => [f, f[0].toUpperCase() + f.slice(1)] as const);
 
 function ParameterRow({ finish, parameter }: { finish: Finish; parameter: Parameter }) {
@@ -43,6 +44,7 @@ function ParameterRow({ finish, parameter }: { finish: Finish; parameter: Parame
       {...range}
       label={name}
       value={surface[key]}
+      initial={PLAIN[key]}
       onChange={(v) => setSurface(finish.id, name, { [key]: v })}
     />
   );

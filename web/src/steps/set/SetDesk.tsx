@@ -3,21 +3,32 @@ import {
   ALIGNMENTS,
   GROWTHS,
   LONGEST_TEXT,
-  PROFILES,
+  newBlock,
   type Bevel,
   type Block,
 } from '@wemlox/core/src/document/index.ts';
+import { isCurved } from '@wemlox/core/src/type/profile.ts';
+import type { BevelLimits } from '@wemlox/core/src/type/limits.ts';
 import { Fold, NumberRow, Section, SegmentRow } from '../../desk/rows.tsx';
 import { useView } from '../../stage/view.ts';
 import { editBlock, floorOf, setText, standOnFloor } from '../../state/actions.ts';
 import { useChosenBlock } from '../../state/chosen.ts';
 import { useStudio } from '../../state/studio.ts';
-import { PROFILE_NAMES } from '../../state/words.ts';
+import { ProfileRow } from './ProfileRow.tsx';
 
-const PROFILE_OPTIONS = PROFILES.map((p) => [p, PROFILE_NAMES[p]] as const);
+/** What rows go back to. */
+const PLAIN = newBlock('');
 const DEG = 180 / Math.PI;
 
-function BevelRows({ block, side }: { block: Block; side: 'front' | 'back' }) {
+function BevelRows({
+  block,
+  side,
+  limits,
+}: {
+  block: Block;
+  side: 'front' | 'back';
+  limits: BevelLimits | null | undefined;
+}) {
   const bevel = block[side];
   const where = side === 'front' ? 'Front bevel' : 'Back bevel';
   const set = (what: string, change: Partial<Bevel>) =>
@@ -33,7 +44,16 @@ function BevelRows({ block, side }: { block: Block; side: 'front' | 'back' }) {
         max={1000}
         faderMax={widest}
         step={0.1}
+        marks={
+          limits
+            ? [
+                { at: limits.flat, name: 'flat front everywhere' },
+                { at: limits.ridge, name: 'ridge everywhere' },
+              ]
+            : []
+        }
         value={bevel.width}
+        initial={PLAIN[side].width}
         onChange={(width) => set('width', { width })}
       />
       <NumberRow
@@ -45,15 +65,11 @@ function BevelRows({ block, side }: { block: Block; side: 'front' | 'back' }) {
         faderMax={widest}
         step={0.1}
         value={bevel.height}
+        initial={PLAIN[side].height}
         onChange={(height) => set('height', { height })}
       />
-      <SegmentRow
-        label="Profile"
-        value={bevel.profile}
-        options={PROFILE_OPTIONS}
-        onChange={(profile) => set('profile', { profile })}
-      />
-      {(bevel.profile === 'round' || bevel.profile === 'cove') && (
+      <ProfileRow value={bevel.profile} onChange={(profile) => set('profile', { profile })} />
+      {isCurved(bevel.profile) && (
         <NumberRow
           label="Segments"
           min={2}
@@ -119,6 +135,7 @@ export function SetDesk() {
             step={1}
             log
             value={block.capHeight}
+            initial={PLAIN.capHeight}
             onChange={(v) => set('Cap height', (b) => void (b.capHeight = v))}
           />
           <NumberRow
@@ -130,6 +147,7 @@ export function SetDesk() {
             faderMax={500}
             step={1}
             value={block.tracking}
+            initial={PLAIN.tracking}
             onChange={(v) => set('Tracking', (b) => void (b.tracking = v))}
           />
           {block.text.includes('\n') && (
@@ -142,6 +160,7 @@ export function SetDesk() {
                 faderMax={2}
                 step={0.01}
                 value={block.leading}
+                initial={PLAIN.leading}
                 onChange={(v) => set('Leading', (b) => void (b.leading = v))}
               />
               <SegmentRow
@@ -164,6 +183,7 @@ export function SetDesk() {
           faderMax={Math.max(400, block.capHeight * 1000)}
           step={0.5}
           value={block.depth}
+          initial={PLAIN.depth}
           onChange={(v) => set('Depth', (b) => void (b.depth = v))}
         />
         <SegmentRow
@@ -174,10 +194,10 @@ export function SetDesk() {
         />
       </Section>
       <Section title="Front bevel">
-        <BevelRows block={block} side="front" />
+        <BevelRows block={block} side="front" limits={shaped?.limits} />
       </Section>
       <Fold title={`Back bevel, ${(block.back.width * 1000).toFixed(1)} mm`}>
-        <BevelRows block={block} side="back" />
+        <BevelRows block={block} side="back" limits={shaped?.limits} />
       </Fold>
       <Section
         title="Place"

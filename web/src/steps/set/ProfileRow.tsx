@@ -1,0 +1,49 @@
+/** The bevel's profile, chosen by its drawing: outline at the left, face at the right. */
+import { PROFILES, type Profile } from '@wemlox/core/src/document/index.ts';
+import { profilePoints } from '@wemlox/core/src/type/profile.ts';
+import { PROFILE_NAMES } from '../../state/words.ts';
+
+const WIDTH = 28;
+const HEIGHT = 16;
+
+const drawn = (profile: Profile) =>
+  profilePoints(profile)
+    .map(
+      ([across, up]) =>
+        `${(2 + across * (WIDTH - 4)).toFixed(1)},${(HEIGHT - 3 - up * (HEIGHT - 7)).toFixed(1)}`,
+    )
+    .join(' ');
+
+export function ProfileRow({ value, onChange }: { value: Profile; onChange: (value: Profile) => void }) {
+  return (
+    <div className="grid grid-cols-[104px_1fr] gap-2.5 py-1" role="radiogroup" aria-label="Profile">
+      <span>
+        Profile <span className="quiet block text-xs">{PROFILE_NAMES[value]}</span>
+      </span>
+      <div className="grid grid-cols-6 gap-0.5">
+        {PROFILES.map((profile) => (
+          <button
+            key={profile}
+            type="button"
+            role="radio"
+            aria-checked={profile === value}
+            aria-label={PROFILE_NAMES[profile]}
+            title={PROFILE_NAMES[profile]}
+            className={`cursor-pointer rounded-xs ${profile === value ? 'text-primary outline-1 outline-primary' : 'quiet'}`}
+            onClick={() => onChange(profile)}
+          >
+            <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" aria-hidden>
+              <polyline
+                points={drawn(profile)}
+                fill="none"
+                stroke="currentColor"
+                strokeWidth={1.4}
+                strokeLinejoin="round"
+              />
+            </svg>
+          </button>
+        ))}
+      </div>
+    </div>
+  );
+}
