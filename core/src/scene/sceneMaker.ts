@@ -95,7 +95,11 @@ export class SceneMaker {
       const started = performance.now();
       const layout = layoutText(font, block);
       const shaped = performance.now();
-      solids.push(solidsOf(block, font, layout, key, this.cache));
+      const made = solidsOf(block, font, layout, key, this.cache);
+      solids.push(made);
+      const bare = new Set(made.letters.filter((l) => !l.solid.limits).map((l) => l.text));
+      if (bare.size > 0)
+        problems.push(`the outline of ${[...bare].join(' ')} is too intricate to bevel and stands without`);
       spent.shaping += shaped - started;
       spent.solids += performance.now() - shaped;
     }

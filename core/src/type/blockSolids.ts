@@ -27,7 +27,7 @@ export interface BlockSolids {
   backAt: number;
   /** Ink bounds about the block's centre, metres; null when there is no ink. */
   bounds: [number, number, number, number] | null;
-  /** Bevel limits over all letters, metres; null when there is no ink. */
+  /** Bevel limits over all letters, metres; null when there is no ink to bevel. */
   limits: BevelLimits | null;
   /** How many solids had to be built rather than taken from the cache. */
   built: number;
@@ -83,11 +83,12 @@ export function solidsOf(
     return { letter, text, missing, solid, outline, x, y, advance };
   });
   const bounds = layout.bounds?.map((v) => v * scale) as BlockSolids['bounds'];
+  const each = letters.flatMap((l) => l.solid.limits ?? []);
   const limits =
-    letters.length > 0
+    each.length > 0
       ? {
-          flat: Math.min(...letters.map((l) => l.solid.limits.flat)) * scale,
-          ridge: Math.max(...letters.map((l) => l.solid.limits.ridge)) * scale,
+          flat: Math.min(...each.map((l) => l.flat)) * scale,
+          ridge: Math.max(...each.map((l) => l.ridge)) * scale,
         }
       : null;
   return { block: block.id, letters, scale, backAt: backOf(block), bounds, limits, built };

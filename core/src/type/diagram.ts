@@ -14,7 +14,7 @@ const bent = (region: Contour[], round: number): Contour[] =>
     contour.map((v, i) => v + BEND * round * Math.sin(12.9898 * (i + 1) + 78.233 * (c + 1) + 37.719 * round)),
   );
 
-/** The diagram of an outline; null when no bending helps, and the letter does without bevels. */
+/** The diagram of an outline; null when it has too many vertices or no bending helps. */
 export function diagramOf(region: Contour[]): Voronoi | null {
   let diagram = known.get(region);
   for (let round = 0; diagram === undefined; round++) {

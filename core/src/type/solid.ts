@@ -38,7 +38,8 @@ export interface Solid {
   uv: Float32Array;
   /** First triangle of each zone, and at the end their number. */
   zoneStarts: Uint32Array;
-  limits: BevelLimits;
+  /** Null when the outline is beyond bevelling, and the solid goes without. */
+  limits: BevelLimits | null;
 }
 
 /** Floats of a corner: position, normal, tangent in the plane, along and across. */
@@ -307,7 +308,7 @@ export function buildSolid(region: Contour[], shape: SolidShape): Solid {
     backBevel: { sheet: backBevel, offset: low, sign: -1, acrossAt: low - high },
     back: { sheet: backFace, offset: low, sign: -1, acrossAt: null },
   };
-  return { ...assemble(sheets), limits: diagram ? bevelLimits(diagram) : { flat: 0, ridge: 0 } };
+  return { ...assemble(sheets), limits: diagram && bevelLimits(diagram) };
 }
 
 /** A sheet in its place: `sign` −1 mirrors it in z; `acrossAt` is where its across begins, null for faces. */

@@ -22,6 +22,8 @@ import { isMitred, sitesOf, type Sites } from './sites.ts';
 const SNAP = 5e-4;
 /** Feet are allowed this far off the end of an edge, so that rounding opens no gap between neighbours. */
 const SLACK = 1e-7;
+/** Outlines with more vertices are refused: the work grows with their square. */
+const MOST_VERTICES = 8000;
 /** Denominators below this stand for parallel lines that no ball touches both of. */
 const PARALLEL = 1e-11;
 /** How far vertices may lie off an edge that passes them and still split it. */
@@ -45,7 +47,7 @@ export interface Voronoi {
   cells: (CellBorder | null)[];
 }
 
-/** A diagram could not be closed: the outline is degenerate beyond what rounding explains. */
+/** A diagram could not be made: the outline is too large, or degenerate beyond what rounding explains. */
 export class DiagramError extends Error {}
 
 /** Everything about seeing the other sites from one. */
@@ -536,6 +538,7 @@ function stitch(cells: (CellBorder | null)[], table: VertexTable): void {
  */
 export function voronoiOf(region: Contour[]): Voronoi {
   const s = sitesOf(region);
+  if (s.count > MOST_VERTICES) throw new DiagramError(`${s.count} vertices are too many for a diagram`);
   const table = new VertexTable();
   for (let i = 0; i < s.count; i++) table.insert(s.x[i], s.y[i], 0);
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];

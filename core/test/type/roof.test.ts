@@ -123,7 +123,7 @@ describe('the height of a bevel', () => {
 });
 
 describe('the limits of a bevel', () => {
-  const limits = (region: Contour[]) => chisel(region, 1).limits;
+  const limits = (region: Contour[]) => chisel(region, 1).limits!;
 
   it('are half the stroke for a bar, and the radius of the largest ball', () => {
     expect(limits([contour(0, 0, 300, 0, 300, 100, 0, 100)])).toEqual({ flat: 50, ridge: 50 });
@@ -176,6 +176,14 @@ describe('any outline', () => {
       ),
       { numRuns: 150, seed: 11 },
     );
+  });
+
+  it('with too many vertices goes without a bevel, watertight and at once', () => {
+    const gear = ring(9000, 400).map((v, i) => v * (i % 4 < 2 ? 1 : 0.95));
+    const solid = chisel([gear], 20);
+    expect(solid.limits).toBeNull();
+    expect(openEdges(solid.positions)).toBe(0);
+    expect(solid.zoneStarts[1]).toBeGreaterThan(8000);
   });
 
   it('has cells that cover the region once', async () => {

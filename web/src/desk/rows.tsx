@@ -97,7 +97,7 @@ export function NumberRow(props: NumberProps) {
       >
         {label}
       </label>
-      <div className="relative">
+      <div className="relative flex">
         {props.marks?.map(({ at, name }) => (
           <button
             key={name}
