@@ -2,7 +2,7 @@
 import { Upload } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { PAINTED_SURROUNDS } from '@wemlox/core/src/light/paintedSurrounds.ts';
-import { reduced, surroundFacts, type SurroundPicture } from '@wemlox/core/src/light/surround.ts';
+import { reduced, type SurroundPicture } from '@wemlox/core/src/light/surround.ts';
 import { toneMapped8 } from '@wemlox/core/src/picture/tone.ts';
 import { useView } from '../stage/view.ts';
 import { setSurround } from '../state/actions.ts';
@@ -30,7 +30,8 @@ function Unwrapped({ picture, stops }: { picture: SurroundPicture; stops: number
 
 export function SurroundRack() {
   const { surround } = useLook();
-  const picture = useView((v) => v.scene?.surround.picture);
+  const picture = useView((v) => v.surround?.small);
+  const facts = useView((v) => v.surround?.facts);
   const [uploads, setUploads] = useState<AssetLine[]>([]);
   /** Share of an upload that has been sent; null while none is under way. */
   const [sent, setSent] = useState<number | null>(null);
@@ -40,7 +41,6 @@ export function SurroundRack() {
       (list) => list && setUploads(list),
     );
   }, []);
-  const facts = picture && surroundFacts(reduced(picture, WIDE));
   const take = async (file: File | undefined) => {
     if (!file) return;
     setSent(0);

@@ -28,13 +28,11 @@ import {
 } from 'three';
 import { RectAreaLightUniformsLib } from 'three/addons/lights/RectAreaLightUniformsLib.js';
 import type { Camera, Grade } from '@wemlox/core/src/document/index.ts';
-import { reduced, type SurroundPicture } from '@wemlox/core/src/light/surround.ts';
 import type { Part, RenderScene, SceneLight } from '@wemlox/core/src/scene/renderScene.ts';
 import { cameraFrame } from '@wemlox/core/src/stage/camera.ts';
+import type { SurroundView } from '../workers/messages.ts';
 import { draftMaterial } from './draftMaterial.ts';
 
-/** Widest environment given to the rasteriser. */
-const WIDEST = 1024;
 const SHADOW_MAP = 1024;
 
 /** The frame inside the stage, CSS pixels. */
@@ -112,8 +110,8 @@ export class DraftView {
     this.draw();
   }
 
-  /** @param geometry and `picture`: numbers of the geometry and of the surround's picture; alike numbers, alike content */
-  setScene(scene: RenderScene, geometry: number, picture: number): void {
+  /** @param geometry number of the geometry: alike numbers, alike positions */
+  setScene(scene: RenderScene, geometry: number, view: SurroundView): void {
     const { geometry: buffers } = this.mesh;
     if (geometry !== this.geometry) {
       const floats = scene.geometryTriangles * 9;
@@ -124,7 +122,7 @@ export class DraftView {
     }
     this.dress(scene);
     this.light(scene);
-    this.surround(scene, picture);
+    this.surround(scene, view);
     this.scene = scene;
     this.draw();
   }
@@ -216,9 +214,9 @@ export class DraftView {
     return [lamp, lamp.target];
   }
 
-  private surround(scene: RenderScene, number: number): void {
+  private surround(scene: RenderScene, view: SurroundView): void {
     const { surround } = scene;
-    const { picture, lit } = this.environment(number, surround.picture);
+    const { picture, lit } = this.environment(view);
     this.world.environment = lit;
     this.world.environmentIntensity = surround.gain;
     this.world.environmentRotation.set(0, surround.turn, 0);
@@ -227,10 +225,10 @@ export class DraftView {
     this.world.backgroundRotation.set(0, surround.turn, 0);
   }
 
-  private environment(key: number, source: SurroundPicture): { picture: Texture; lit: Texture } {
+  private environment({ number: key, small }: SurroundView): { picture: Texture; lit: Texture } {
     let known = this.environments.get(key);
     if (!known) {
-      const { width, height, data } = reduced(source, WIDEST);
+      const { width, height, data } = small;
       const rgba = new Float32Array(width * height * 4);
       // our rows run from the top, WebGL's from the bottom
       for (let y = 0; y < height; y++) {

@@ -156,15 +156,16 @@ export class Engine {
     if ('failed' in reply) {
       useView.setState({ state: 'failed', failure: reply.failed });
     } else {
-      const { prepared, rays, picture, blocks, problems, spent } = reply;
+      const { prepared, rays, view, blocks, problems, spent } = reply;
       this.sceneVersion++;
       const arrived = performance.now();
       performance.measure('wemlox:scene', { start: this.asked, end: arrived, detail: spent });
-      this.draft.setScene(prepared.scene, rays.version, picture);
+      this.draft.setScene(prepared.scene, rays.version, view);
       performance.measure('wemlox:upload', { start: arrived });
       useView.setState((v) => ({
         scene: prepared.scene,
         geometry: rays.version,
+        surround: view,
         blocks,
         problems,
         state: v.state === 'failed' ? 'drafting' : v.state,

@@ -1,7 +1,7 @@
 /** What the stage knows about the picture: the scene made from the document, and how far the trace is. */
 import { create } from 'zustand';
 import type { RenderScene } from '@wemlox/core/src/scene/renderScene.ts';
-import type { BandBlock } from '../workers/messages.ts';
+import type { BandBlock, SurroundView } from '../workers/messages.ts';
 
 export type StageState = 'idle' | 'drafting' | 'tracing' | 'done' | 'failed';
 
@@ -11,6 +11,7 @@ interface View {
   scene: RenderScene | null;
   /** Raised with each new geometry. */
   geometry: number;
+  surround: SurroundView | null;
   blocks: BandBlock[];
   problems: string[];
   samples: number;
@@ -25,6 +26,7 @@ export const useView = create<View>()(() => ({
   failure: '',
   scene: null,
   geometry: 0,
+  surround: null,
   blocks: [],
   problems: [],
   samples: 0,

@@ -1,11 +1,17 @@
 /** Document → solids → scene → ray tree, in memory that the tracers share. */
 import 'reflect-metadata';
-import type { SurroundPicture } from '@wemlox/core/src/light/surround.ts';
+import { reduced, surroundFacts, type SurroundPicture } from '@wemlox/core/src/light/surround.ts';
 import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
 import { buildRayScene, kernelMemory } from '@wemlox/core/src/trace/kernel.ts';
 import { ScenePreparer } from '@wemlox/core/src/trace/pathTracer.ts';
 import { compileKernel, webSources } from './files.ts';
-import type { RayMemory, SceneReply, SceneRequest } from './messages.ts';
+import {
+  SURROUND_VIEW,
+  type RayMemory,
+  type SceneReply,
+  type SceneRequest,
+  type SurroundView,
+} from './messages.ts';
 
 const maker = new SceneMaker(webSources, true);
 const preparer = new ScenePreparer();
@@ -18,13 +24,17 @@ const memories = [kernelMemory(true), kernelMemory(true)];
 let rays: RayMemory | null = null;
 let builtFrom: Float32Array | null = null;
 
-/** Numbers of the surrounds' pictures; the page cannot tell sent memory by identity. */
-const pictures = new WeakMap<SurroundPicture, number>();
-let pictureCount = 0;
-function numberOf(picture: SurroundPicture): number {
-  let number = pictures.get(picture);
-  if (number === undefined) pictures.set(picture, (number = ++pictureCount));
-  return number;
+/** What the page sees of each picture; it cannot tell sent memory by identity, hence the numbers. */
+const views = new WeakMap<SurroundPicture, SurroundView>();
+let viewCount = 0;
+function viewOf(picture: SurroundPicture): SurroundView {
+  let view = views.get(picture);
+  if (!view) {
+    const small = reduced(picture, SURROUND_VIEW);
+    view = { number: ++viewCount, small, facts: surroundFacts(small) };
+    views.set(picture, view);
+  }
+  return view;
 }
 
 async function make(request: SceneRequest): Promise<SceneReply> {
@@ -47,7 +57,7 @@ async function make(request: SceneRequest): Promise<SceneReply> {
     seq: request.seq,
     prepared,
     rays,
-    picture: numberOf(scene.surround.picture),
+    view: viewOf(scene.surround.picture),
     problems,
     spent: { ...spent, tree: performance.now() - started },
     blocks: solids.map(({ block, letters, bounds, scale, limits }) => ({

@@ -1,5 +1,6 @@
 /** What page and workers say to each other. */
 import type { Camera, Grade, Project, Zone } from '@wemlox/core/src/document/index.ts';
+import type { SurroundFacts, SurroundPicture } from '@wemlox/core/src/light/surround.ts';
 import type { BevelLimits } from '@wemlox/core/src/type/limits.ts';
 import type { Contour } from '@wemlox/core/src/type/font.ts';
 import type { Film } from '@wemlox/core/src/trace/film.ts';
@@ -29,6 +30,18 @@ export interface BandBlock {
   limits: BevelLimits | null;
 }
 
+/** The surround's picture as the page needs it. */
+export interface SurroundView {
+  /** Alike numbers, alike pictures. */
+  number: number;
+  /** At most SURROUND_VIEW pixels wide. */
+  small: SurroundPicture;
+  facts: SurroundFacts;
+}
+
+/** Widest picture of a surround the page draws with, pixels. */
+export const SURROUND_VIEW = 1024;
+
 export interface SceneRequest {
   seq: number;
   project: Project;
@@ -49,8 +62,7 @@ export type SceneReply =
       seq: number;
       prepared: PreparedScene;
       rays: RayMemory;
-      /** Number of the surround's picture: alike numbers, alike pictures. */
-      picture: number;
+      view: SurroundView;
       blocks: BandBlock[];
       problems: string[];
       spent: { shaping: number; solids: number; scene: number; tree: number };
