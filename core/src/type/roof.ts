@@ -222,13 +222,13 @@ class RoofBuilder {
     for (let i = 0; i + 1 < walk.length; i++) {
       const [a, b] = [walk[i], walk[i + 1]];
       const top = Math.max(r[a], r[b]);
-      if (!(top > low && top <= high)) continue;
-      if (!polygon) polygon = [a];
-      const last = polygon[polygon.length - 1];
-      if (last !== a) {
-        this.steps[band + 1].push([site, last, a]);
-        polygon.push(a);
+      if (polygon && top > high && r[b] === high) {
+        // back on the level, to stay above it or to go below: the level line is the rim up to here
+        this.steps[band + 1].push([site, polygon[polygon.length - 1], b]);
+        polygon.push(b);
       }
+      if (!(top > low && top <= high)) continue;
+      polygon ??= [a];
       polygon.push(b);
       if (r[b] === low) {
         // a corner's own vertex is start and end
@@ -252,7 +252,7 @@ class RoofBuilder {
   }
 }
 
-/** @param levels distances from the outline, ascending, the first 0 */
+/** @param levels distances from the outline, ascending, the first 0; an infinite last one takes in what lies above */
 export function roofOf(v: Voronoi, levels: number[]): Roof {
   const builder = new RoofBuilder(v, levels);
   const bands = builder.build();

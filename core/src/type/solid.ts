@@ -229,6 +229,30 @@ function* outlineSteps(s: Sites): Generator<[number, number, number]> {
 }
 
 /**
+ * Corners of the triangles of a flat face. Where the face has shrunk to slivers whose rims touch, it is put
+ * together from its parts in each cell.
+ */
+function* faceCorners(
+  contours: Contour[],
+  diagram: Voronoi | null,
+  levels: number[],
+): Generator<[number, number]> {
+  let triangles: Uint32Array;
+  try {
+    triangles = triangulate(contours);
+  } catch (error) {
+    if (!diagram) throw error;
+    const { x, y, bands } = roofOf(diagram, [...levels, Infinity]);
+    for (const patch of bands[levels.length - 1]) for (const i of patch.triangles) yield [x[i], y[i]];
+    return;
+  }
+  const points = contours.flatMap((c) =>
+    Array.from({ length: c.length / 2 }, (_, i): [number, number] => [c[i * 2], c[i * 2 + 1]]),
+  );
+  for (const i of triangles) yield points[i];
+}
+
+/**
  * Bevel and face on one side, built upward from z = 0 at the outline.
  * @returns the bevel's and the face's sheets
  */
@@ -266,12 +290,8 @@ function cap(outline: Outline, diagram: Voronoi | null, bevel: SolidShape['front
     }
     z = top;
   }
-  const contours = roof ? loopsOf(roof.steps[band]).map((loop) => contourOf(loop, roof)) : sites.contours;
-  const points = contours.flatMap((c) =>
-    Array.from({ length: c.length / 2 }, (_, i) => [c[i * 2], c[i * 2 + 1]]),
-  );
-  for (const i of triangulate(contours)) {
-    const [x, y] = points[i];
+  const outlines = roof ? loopsOf(roof.steps[band]).map((loop) => contourOf(loop, roof)) : sites.contours;
+  for (const [x, y] of faceCorners(outlines, diagram, levels)) {
     faceSheet.corner(x, y, z, 0, 0, 1, 1, 0, x, y);
   }
   return [bevelSheet, faceSheet];

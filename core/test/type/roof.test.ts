@@ -149,6 +149,22 @@ describe('the limits of a bevel', () => {
   });
 });
 
+describe('a bevel just short of where strokes meet', () => {
+  it.each(['abril-fatface', 'lobster'])(
+    'leaves a front whose rims may touch, watertight, in %s',
+    async (id) => {
+      const font = await openShipped(id);
+      for (const { glyph } of font.shape('brRa')) {
+        const region = merged(font.outline(glyph));
+        const { flat, ridge } = chisel(region, 1).limits!;
+        for (const width of [flat * 0.999, flat * 1.001, ridge * 0.7, ridge * 0.999]) {
+          expect(openEdges(chisel(region, width).positions), `glyph ${glyph}, width ${width}`).toBe(0);
+        }
+      }
+    },
+  );
+});
+
 describe('any outline', () => {
   it('is bevelled without holes: random stars with holes', () => {
     fc.assert(
