@@ -1,4 +1,4 @@
-/** Bevel profiles: from the outline (across 0, up 0) inward (across 1); most end at the full height (up 1). */
+/** Bevel profiles: from the outline (across 0, up 0) inward (across 1); none rises above the full height (up 1), where most end. */
 import type { Profile } from '../document/index.ts';
 
 /**
@@ -38,6 +38,11 @@ const stairs = (n: number): Stretch[] =>
     [1, 1],
   );
 
+/** Swell of a rope's beads, and how high the second then rises: the greatest (1 + t) / 2 + BEAD · sin πt. */
+const BEAD = 0.32;
+const ROPE_TURN = Math.acos(-0.5 / (BEAD * Math.PI)) / Math.PI;
+const ROPE_PEAK = (1 + ROPE_TURN) / 2 + BEAD * Math.sin(Math.PI * ROPE_TURN);
+
 const STRETCHES: Record<Profile, Stretch[]> = {
   straight: path([0, 0], [1, 1]),
   round: [curve(quarter)],
@@ -60,7 +65,10 @@ const STRETCHES: Record<Profile, Stretch[]> = {
       return [(k + across) / 2, (k + up) / 2];
     }),
   ),
-  rope: [0, 1].map((k) => curve((t) => [(k + t) / 2, (k + t) / 2 + 0.32 * Math.sin(Math.PI * t)])),
+  // the second bead is the highest; the face lies behind it
+  rope: [0, 1].map((k) =>
+    curve((t) => [(k + t) / 2, ((k + t) / 2 + BEAD * Math.sin(Math.PI * t)) / ROPE_PEAK]),
+  ),
   gutter: [
     line([0, 0], [0.2, 1]),
     curve((t) => [0.2 + 0.6 * t, 1 - 0.45 * Math.sin(Math.PI * t)]),

@@ -13,7 +13,7 @@ import { triangulate } from './triangulate.ts';
 import { diagramOf } from './diagram.ts';
 import type { Voronoi } from './voronoi.ts';
 
-/** Bevels narrower than this, thousandths of an em, are upright: less than an offset can tell from rounding. */
+/** Bevels narrower than this, thousandths of an em, are upright: nearer to the outline than rounding leaves levels apart. */
 const LEAST_WIDTH = 0.05;
 /** Outline vertices that turn more than this stay crisp, others shade smoothly. */
 const CREASE = (32 * Math.PI) / 180;
@@ -311,7 +311,7 @@ export function buildSolid(region: Contour[], shape: SolidShape): Solid {
     ...bevel,
     width: bevel.width < LEAST_WIDTH || !diagram ? 0 : bevel.width,
     height: bevel.height * share,
-    // each segment steps inward by what an offset can tell
+    // each segment steps inward by more than rounding
     segments: Math.max(1, Math.min(bevel.segments, Math.floor(Math.sqrt(bevel.width / LEAST_WIDTH)))),
   });
   const front = fitted(shape.front);

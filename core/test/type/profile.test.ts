@@ -14,6 +14,7 @@ describe.each(PROFILES)('the profile %s', (profile) => {
       expect(p.across0).toBeCloseTo(pieces[i].across1, 12);
       expect(p.up0).toBeCloseTo(pieces[i].up1, 12);
     });
+    for (const p of pieces) expect(p.up1).toBeLessThanOrEqual(1 + 1e-12);
     for (const p of pieces) expect(p.across1).toBeGreaterThanOrEqual(p.across0);
   });
 
