@@ -34,6 +34,17 @@ const views = {
     await open('Ostrel', 'Gold leaf', 'set');
     await traced();
   },
+  async tubes() {
+    await open('Tide Bar', 'Open late', 'set');
+    await page.getByTestId('tube-measures').scrollIntoViewIfNeeded();
+    await traced();
+  },
+  async curve() {
+    await open('Cabin keys', 'Brushed steel', 'set');
+    await page.getByRole('radio', { name: 'OSTREL LINE' }).click();
+    await page.getByText('Baseline: arc').click();
+    await traced();
+  },
   async finish() {
     await open('Ostrel', 'Dusk chrome', 'finish');
     await page.getByRole('gridcell', { name: /^Front of S/ }).click();

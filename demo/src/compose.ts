@@ -1,11 +1,14 @@
 /** The Ostrel projects: the night ferry's lettering, in the looks its designer is weighing. */
 import {
+  newBevel,
   newBlock,
   newLight,
   newLook,
   newShot,
   newProject,
+  newTube,
   plainSurface,
+  STRAIGHT_BASELINE,
   type Block,
   type Finish,
   type FontRef,
@@ -19,6 +22,8 @@ import { shippedRef } from '@wemlox/core/src/type/shippedFonts.ts';
 import type { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
 import { fitted, standingHeight } from '@wemlox/core/src/stage/camera.ts';
 
+/** Longer side of the demo's proofs, pixels. */
+export const LONG_SIDE = 800;
 const DEG = Math.PI / 180;
 
 const block = (id: string, text: string, font: FontRef, changes: Partial<Block>): Block =>
@@ -61,8 +66,8 @@ function ostrel(): Project {
   const word = block('hull', 'OSTREL', shippedRef('alfa-slab-one'), {
     capHeight: 0.62,
     depth: 0.2,
-    front: { width: 0.022, height: 0.03, profile: 'round', segments: 8 },
-    back: { width: 0.01, height: 0.01, profile: 'straight', segments: 1 },
+    front: newBevel({ width: 0.022, height: 0.03, profile: 'round', segments: 8 }),
+    back: newBevel({ width: 0.01, height: 0.01, profile: 'straight', segments: 1 }),
   });
   const wet = finish('wet-deck', 'Wet deck', 'matte paint', {
     base_color: [0.028, 0.027, 0.03],
@@ -180,16 +185,14 @@ function ostrel(): Project {
   });
 }
 
-/** Lit letters on a wall of the bar. */
+/** Bent tubes on a wall of the bar. */
 function tideBar(): Project {
   const word = block('bar', 'TIDE\nBAR', shippedRef('fredoka'), {
     capHeight: 0.34,
     leading: 0.86,
     tracking: 90,
-    depth: 0.07,
-    growth: 'forward',
-    front: { width: 0.012, height: 0.018, profile: 'round', segments: 6 },
-    back: { width: 0, height: 0, profile: 'straight', segments: 1 },
+    form: 'tube',
+    tube: newTube({ diameter: 0.011, smoothing: 0.8, standOff: 0.035, electrode: 0.016, supports: 0.22 }),
   });
   const tiles = finish('bar-tiles', 'Bar tiles', 'enamel', {
     base_color: [0.2, 0.4, 0.4],
@@ -200,27 +203,40 @@ function tideBar(): Project {
   const shell = finish('shell-pink', 'Shell neon', 'neon', {
     base_color: [0.4, 0.2, 0.25],
     emission_color: [1, 0.24, 0.46],
-    emission_luminance: 6,
+    emission_luminance: 22,
   });
   const ice = finish('ice-blue', 'Ice neon', 'neon', {
     base_color: [0.2, 0.3, 0.4],
     emission_color: [0.18, 0.66, 1],
-    emission_luminance: 6,
+    emission_luminance: 22,
   });
+  const asleep = finish('gas-asleep', 'Gas asleep', 'matte paint', {
+    base_color: [0.72, 0.72, 0.7],
+    specular_roughness: 0.5,
+  });
+  const blackout = finish('blackout', 'Blackout paint', 'matte paint', {
+    base_color: [0.015, 0.015, 0.016],
+    specular_roughness: 0.55,
+  });
+  const dress = [
+    { finish: 'tube-glass' },
+    { zone: 'electrode' as const, finish: 'worn-steel' },
+    { zone: 'paintOut' as const, finish: 'blackout' },
+  ];
   const open: Look = newLook('Open late', {
     id: 'open-late',
-    chart: [{ finish: 'shell-pink' }, ...[5, 6, 7].map((i) => ({ letter: `bar-${i}`, finish: 'ice-blue' }))],
+    chart: [
+      ...dress,
+      { zone: 'gas', finish: 'shell-pink' },
+      ...[5, 6, 7].map((i) => ({ letter: `bar-${i}`, zone: 'gas' as const, finish: 'ice-blue' })),
+    ],
     surround: painted('lamp-studio', 'Lamp studio', { stops: -3.2 }),
     rig: [],
-    grade: { exposure: -1, view: 'soft' },
+    grade: { exposure: -1.4, view: 'soft' },
   });
   const closed: Look = newLook('Morning after', {
     id: 'morning-after',
-    chart: [
-      { finish: 'sea-frost' },
-      { zone: 'side', finish: 'cabin-steel' },
-      { zone: 'back', finish: 'cabin-steel' },
-    ],
+    chart: [...dress, { zone: 'gas', finish: 'gas-asleep' }],
     surround: painted('snow-pier', 'Snow pier', { stops: -0.6 }),
     rig: [
       light('bar-window', 'area', 'Window', {
@@ -237,13 +253,104 @@ function tideBar(): Project {
   });
   return project('Tide Bar', {
     blocks: [word],
-    finishes: [shell, ice, tiles, ...['deck-matte', 'cabin-steel', 'sea-frost'].map(readyFinish)],
+    finishes: [
+      shell,
+      ice,
+      asleep,
+      blackout,
+      tiles,
+      ...['tube-glass', 'deck-matte', 'worn-steel'].map(readyFinish),
+    ],
     pieces: [
-      { id: 'wall', kind: 'wall', on: true, at: -0.03, finish: 'bar-tiles' },
+      { id: 'wall', kind: 'wall', on: true, at: 0, finish: 'bar-tiles' },
       { id: 'floor', kind: 'floor', on: false, at: 0, finish: 'deck-matte' },
     ],
     looks: [open, closed],
     shots: [newShot({ id: 'front', name: 'Front', frame: '4:5' })],
+  });
+}
+
+/** The key board by the purser's desk: brushed letters cut to the ridge, and a line of round ones on an arc. */
+function cabinKeys(): Project {
+  const word = block('keys', 'Cabin keys', shippedRef('abril-fatface'), {
+    capHeight: 0.26,
+    depth: 0.075,
+    tracking: 24,
+    front: newBevel({ width: 0.05, height: 0.045, profile: 'keel', segments: 1 }),
+    back: newBevel({ width: 0.004, height: 0.004, profile: 'straight', segments: 1 }),
+  });
+  const line = block('line', 'OSTREL LINE', shippedRef('varela-round'), {
+    capHeight: 0.085,
+    depth: 0.01,
+    tracking: 160,
+    form: 'rounded',
+    baseline: { ...STRAIGHT_BASELINE, kind: 'arc', bend: 0.55 },
+    place: { position: [0, 0.52, 0], turn: 0 },
+  });
+  const board = finish('key-board', 'Key board', 'lacquer', {
+    base_color: [0.075, 0.1, 0.085],
+    specular_roughness: 0.35,
+    coat_weight: 0.8,
+    coat_roughness: 0.08,
+  });
+  const brass = finish('purser-brass', 'Purser brass', 'brushed', {
+    base_color: [0.86, 0.62, 0.26],
+    base_metalness: 1,
+    specular_roughness: 0.26,
+    specular_roughness_anisotropy: 0.75,
+  });
+  const brushed: Look = newLook('Brushed steel', {
+    id: 'brushed-steel',
+    chart: [{ finish: 'cabin-steel' }, { block: 'line', finish: 'hull-chrome' }],
+    surround: painted('lamp-studio', 'Lamp studio', { stops: 1.2, turn: 0.4 }),
+    rig: [
+      light('keys-key', 'area', 'Key', {
+        azimuth: -0.8,
+        elevation: 0.7,
+        strength: 40,
+        kelvin: 4600,
+        width: 1.6,
+        height: 0.5,
+        distance: 2,
+      }),
+      light('keys-fill', 'area', 'Fill', {
+        azimuth: 0.7,
+        elevation: 0.15,
+        strength: 12,
+        kelvin: 6500,
+        width: 0.9,
+        height: 0.9,
+        distance: 2.2,
+      }),
+    ],
+    grade: { exposure: -0.6, view: 'soft' },
+  });
+  const brassy: Look = newLook('Purser brass', {
+    id: 'purser-brass',
+    chart: [{ finish: 'purser-brass' }, { zone: 'side', finish: 'night-enamel' }],
+    surround: painted('engine-room', 'Engine room', { stops: 1.4, turn: 1.2 }),
+    rig: [
+      light('brass-strip', 'area', 'Strip', {
+        azimuth: 0.5,
+        elevation: 0.9,
+        strength: 60,
+        kelvin: 3400,
+        width: 1.8,
+        height: 0.16,
+        distance: 1.8,
+      }),
+    ],
+    grade: { exposure: -0.2, view: 'soft' },
+  });
+  return project('Cabin keys', {
+    blocks: [word, line],
+    finishes: [...['cabin-steel', 'hull-chrome', 'night-enamel'].map(readyFinish), brass, board],
+    pieces: [
+      { id: 'board', kind: 'wall', on: true, at: -0.0375, finish: 'key-board' },
+      { id: 'floor', kind: 'floor', on: false, at: 0, finish: 'key-board' },
+    ],
+    looks: [brushed, brassy],
+    shots: [newShot({ id: 'front', name: 'Front' })],
   });
 }
 
@@ -253,8 +360,8 @@ function deckFive(): Project {
     capHeight: 0.4,
     depth: 0.16,
     tracking: 40,
-    front: { width: 0.014, height: 0.014, profile: 'round', segments: 6 },
-    back: { width: 0.014, height: 0.014, profile: 'round', segments: 6 },
+    front: newBevel({ width: 0.014, height: 0.014, profile: 'round', segments: 6 }),
+    back: newBevel({ width: 0.014, height: 0.014, profile: 'round', segments: 6 }),
   });
   const pale = finish('pale-terrazzo', 'Pale terrazzo', 'matte paint', {
     base_color: [0.55, 0.54, 0.52],
@@ -308,15 +415,21 @@ const VIEWS: Record<string, [number, number]> = {
   ostrel: [-0.24, 0.02],
   'tide-bar': [0.25, 0.02],
   'deck-5': [0.3, 0.14],
+  'cabin-keys': [-0.22, 0.06],
 };
 
 /** All demo projects by id, standing on their floors and framed. */
 export async function demoProjects(maker: SceneMaker): Promise<Record<string, Project>> {
-  const projects: Record<string, Project> = { ostrel: ostrel(), 'tide-bar': tideBar(), 'deck-5': deckFive() };
+  const projects: Record<string, Project> = {
+    ostrel: ostrel(),
+    'tide-bar': tideBar(),
+    'deck-5': deckFive(),
+    'cabin-keys': cabinKeys(),
+  };
   for (const [id, p] of Object.entries(projects)) {
-    const { solids } = await maker.make(p, p.looks[0].id, p.shots[0].id);
+    const { solids } = await maker.make(p, p.looks[0].id, p.shots[0].id, LONG_SIDE);
     p.blocks[0].place.position[1] = standingHeight(solids[0].bounds!, 0);
-    const { scene } = await maker.make(p, p.looks[0].id, p.shots[0].id);
+    const { scene } = await maker.make(p, p.looks[0].id, p.shots[0].id, LONG_SIDE);
     const [azimuth, elevation] = VIEWS[id];
     const shot = p.shots[0];
     shot.camera = { ...shot.camera, azimuth, elevation };

@@ -1,4 +1,4 @@
-/** Writes the demo's documents and traces its proofs: npx tsx demo/src/make.ts [samples] */
+/** Writes the demo's documents and traces its proofs: npx tsx demo/src/make.ts [samples] [project …] */
 import 'reflect-metadata';
 import { mkdir, writeFile } from 'node:fs/promises';
 import { encodePng } from '@wemlox/core/src/picture/files.ts';
@@ -6,11 +6,12 @@ import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
 import { developed } from '@wemlox/core/src/trace/film.ts';
 import { diskSources } from '@wemlox/render/src/sources.ts';
 import { traceScene } from '@wemlox/render/src/threads.ts';
-import { demoProjects } from './compose.ts';
+import { demoProjects, LONG_SIDE } from './compose.ts';
 import { DATA, type DemoProject } from './loadDemo.ts';
 
 const samples = Number(process.argv[2] ?? 192);
-const LONG_SIDE = 800;
+/** Projects to make; all when none is named. */
+const only = process.argv.slice(3);
 const SEED = 1;
 
 const maker = new SceneMaker(
@@ -21,6 +22,7 @@ const maker = new SceneMaker(
 );
 await mkdir(DATA, { recursive: true });
 for (const [id, project] of Object.entries(await demoProjects(maker))) {
+  if (only.length > 0 && !only.includes(id)) continue;
   const proofs: DemoProject['proofs'] = [];
   for (const look of project.looks) {
     // the first proof of a look is a darker try, the second the state the project is in
@@ -32,7 +34,7 @@ for (const [id, project] of Object.entries(await demoProjects(maker))) {
       [`${look.name}, first try`, earlier],
       [look.name, project],
     ] as const) {
-      const { scene } = await maker.make(document, look.id, project.shots[0].id);
+      const { scene } = await maker.make(document, look.id, project.shots[0].id, LONG_SIDE);
       const wide = scene.aspect >= 1;
       const width = wide ? LONG_SIDE : Math.round(LONG_SIDE * scene.aspect);
       const height = wide ? Math.round(LONG_SIDE / scene.aspect) : LONG_SIDE;

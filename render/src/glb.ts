@@ -287,6 +287,7 @@ export async function readGlb(
         block: null,
         letter: null,
         zone: null,
+        colour: null,
         piece: node.getName(),
         finish: materials.indexOf(primitive.getMaterial()),
         firstTriangle: at,

@@ -19,6 +19,9 @@ import { readOrder, UsageError, USAGE, type Order } from './order.ts';
 import { fileSources, openProjectFile } from './sources.ts';
 import { traceScene } from './threads.ts';
 
+/** Width of a picture when none is asked for, pixels. */
+const PLAIN_WIDTH = 960;
+
 /** Finds by name or identifier; the first when nothing is asked for. @throws DocumentError */
 function chosen<T extends { id: string; name: string }>(
   kind: string,
@@ -47,7 +50,12 @@ async function projectSubject(order: Order): Promise<Subject> {
   const look = chosen('look', project.looks, order.look);
   const shot = chosen('shot', project.shots, order.shot);
   if (order.bounces !== undefined) shot.bounces = order.bounces;
-  const { scene, problems } = await new SceneMaker(fileSources(file), true).make(project, look.id, shot.id);
+  const { scene, problems } = await new SceneMaker(fileSources(file), true).make(
+    project,
+    look.id,
+    shot.id,
+    order.size?.[0] ?? PLAIN_WIDTH,
+  );
   for (const problem of problems) process.stderr.write(`wemlox: ${problem}\n`);
   return { scene, grade: look.grade, view: null };
 }
@@ -79,7 +87,7 @@ async function render(order: Order): Promise<void> {
   const { scene, grade, view } = await (extname(order.input) === '.glb'
     ? glbSubject(order)
     : projectSubject(order));
-  const [width, height] = order.size ?? [960, Math.round(960 / scene.aspect)];
+  const [width, height] = order.size ?? [PLAIN_WIDTH, Math.round(PLAIN_WIDTH / scene.aspect)];
   const tty = process.stderr.isTTY;
   const traced = await traceScene(scene, {
     samples: order.samples,

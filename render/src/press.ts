@@ -64,7 +64,7 @@ export async function pressJob(
   const started = performance.now();
   let cancelled = false;
   try {
-    const { scene, problems } = await new SceneMaker(sources, true).make(document, job.look, job.shot);
+    const { scene, problems } = await new SceneMaker(sources, true).make(document, job.look, job.shot, width);
     // a stand-in would be a different picture
     if (problems.length > 0) throw new RangeError(problems.join('; '));
     const traced = await traceScene(scene, {

@@ -19,6 +19,7 @@ export function diskSources(asset: (hash: string) => Promise<Uint8Array>): Sourc
   return {
     shippedFont: async (file) => new Uint8Array(await readFile(new URL(file, PACKAGES))),
     uploadedFont: asset,
+    uploadedDrawing: asset,
     uploadedSurround: async (hash) => readSurroundPicture(await asset(hash)),
   };
 }

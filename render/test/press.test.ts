@@ -64,7 +64,7 @@ describe('the press', () => {
     const { scene } = await new SceneMaker(
       diskSources(() => Promise.reject(new Error('none'))),
       true,
-    ).make(document, 'frosted', 'front');
+    ).make(document, 'frosted', 'front', 64);
     const traced = await traceScene(scene, { width: 64, height: 36, samples: 12, seed: 5 });
     const alone = developed(traced.film, 12);
     const picture = await readAsset(db.pool, a.result!);

@@ -41,7 +41,7 @@ const render = (...args: string[]) =>
 describe('threads', () => {
   it('trace the same picture bit for bit, whatever their number and passes', async () => {
     const project = await demo();
-    const { scene } = await new SceneMaker(sources, true).make(project, 'signal-lit', 'front');
+    const { scene } = await new SceneMaker(sources, true).make(project, 'signal-lit', 'front', 70);
     const options = { width: 70, height: 44, samples: 6, seed: 3 };
     const one = await traceScene(scene, { ...options, threads: 1 });
     const two = await traceScene(scene, { ...options, threads: 2 });

@@ -59,7 +59,7 @@ export class PressBody {
 }
 
 export class AssetQuery {
-  @IsIn(['font', 'surround', 'proof']) kind!: 'font' | 'surround' | 'proof';
+  @IsIn(['font', 'surround', 'drawing', 'proof']) kind!: 'font' | 'surround' | 'drawing' | 'proof';
   @IsOptional() @IsString() @Length(1, 200) name?: string;
 }
 

@@ -2,6 +2,7 @@
 import type { ErrorRequestHandler, Response } from 'express';
 import { DocumentError } from '@wemlox/core/src/document/index.ts';
 import { PictureError } from '@wemlox/core/src/picture/files.ts';
+import { DrawingError } from '@wemlox/core/src/type/painted.ts';
 import { FontError } from '@wemlox/core/src/type/unwrap.ts';
 import { ConflictError, MissingError } from '@wemlox/store/src/index.ts';
 
@@ -28,6 +29,7 @@ export const problems: ErrorRequestHandler = (error, req, res, next) => {
   if (error instanceof DocumentError)
     send(res, 422, 'Not a valid document', error.message, { problems: error.problems });
   else if (error instanceof FontError) send(res, 422, 'Not a usable font', error.message);
+  else if (error instanceof DrawingError) send(res, 422, 'Not a usable drawing', error.message);
   else if (error instanceof PictureError) send(res, 422, 'Not a usable picture', error.message);
   else if (error instanceof MissingError) send(res, 404, 'Not found', error.message);
   else if (error instanceof ConflictError) {

@@ -152,6 +152,23 @@ describe('uploads', () => {
     );
   });
 
+  it('takes drawings that can be read, and says what is wrong with others', async () => {
+    const svg = (inner: string) =>
+      new TextEncoder().encode(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9">${inner}</svg>`);
+    const taken = await call(
+      'POST',
+      '/assets?kind=drawing&name=buoy.svg',
+      svg('<circle cx="4" cy="4" r="3"/>'),
+    );
+    expect(taken.status).toBe(201);
+    expect(taken.json).toMatchObject({ kind: 'drawing', name: 'buoy.svg' });
+    const empty = await call('POST', '/assets?kind=drawing&name=a.svg', svg(''));
+    expect(empty.status).toBe(422);
+    expect(empty.json.detail).toMatch(/nothing in the file/);
+    const nested = svg('<g>'.repeat(200));
+    expect((await call('POST', '/assets?kind=drawing&name=a.svg', nested)).status).toBe(422);
+  });
+
   it('takes .hdr and .exr environments', async () => {
     for (const bytes of [encodeHdr(environment()), encodeExr(environment())]) {
       expect((await call('POST', '/assets?kind=surround&name=env', bytes)).status).toBe(201);

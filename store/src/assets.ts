@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto';
 import { inTransaction, MissingError, type Pool } from './database.ts';
 
-export type AssetKind = 'font' | 'surround' | 'proof' | 'press';
+export type AssetKind = 'font' | 'surround' | 'drawing' | 'proof' | 'press';
 
 export interface AssetLine {
   hash: string;

@@ -1,10 +1,12 @@
 /** What a new project, block, light or look starts as. */
-import type { Block } from './block.ts';
+import type { Baseline } from './baseline.ts';
+import type { Bevel, Block, ProfilePoint } from './block.ts';
 import { newId } from './edits.ts';
 import type { Finish, Surface } from './finish.ts';
 import type { Light, LightKind, Look } from './look.ts';
 import { FORMAT, VERSION, type Project } from './project.ts';
 import type { Shot } from './stage.ts';
+import type { Strip, Tube } from './tube.ts';
 
 /** OpenPBR's own defaults, save that measured metals start as 'none'. */
 export function plainSurface(changes: Partial<Surface> = {}): Surface {
@@ -29,6 +31,69 @@ export function plainSurface(changes: Partial<Surface> = {}): Surface {
     coat_ior: 1.6,
     emission_color: [1, 1, 1],
     emission_luminance: 0,
+    geometry_thin_walled: false,
+    ...changes,
+  };
+}
+
+/** What a free profile starts as: a round one's course. */
+export const FREE_PROFILE: ProfilePoint[] = [
+  { across: 0, up: 0, smooth: false },
+  { across: 0.3, up: 0.7, smooth: true },
+  { across: 1, up: 1, smooth: false },
+];
+
+export const STRAIGHT_BASELINE: Baseline = {
+  kind: 'straight',
+  slope: 0,
+  bend: Math.PI / 3,
+  radius: 0.6,
+  inside: false,
+  nodes: [],
+  upright: false,
+  offset: 0,
+  shift: 0,
+};
+
+export function newBevel(
+  changes: Pick<Bevel, 'width' | 'height' | 'profile' | 'segments'> & Partial<Bevel>,
+): Bevel {
+  return { way: 'inward', shading: 'drawn', points: [], ...changes };
+}
+
+export function newTube(changes: Partial<Tube> = {}): Tube {
+  return {
+    course: 'centre',
+    diameter: 0.012,
+    wall: 0.001,
+    inset: 0.01,
+    tightest: 1.5,
+    smoothing: 0.5,
+    electrodes: true,
+    electrode: 0.02,
+    standOff: 0.03,
+    supports: 0.25,
+    paintOuts: [],
+    drawn: [],
+    ...changes,
+  };
+}
+
+export function newStrip(changes: Partial<Strip> = {}): Strip {
+  return {
+    on: false,
+    inset: 0.006,
+    at: 0.5,
+    width: 0.01,
+    by: 'spacing',
+    count: 60,
+    spacing: 0.016,
+    size: 0.005,
+    colours: [
+      [1, 0.42, 0.12],
+      [0.1, 0.5, 1],
+    ],
+    luminance: 60,
     ...changes,
   };
 }
@@ -43,10 +108,20 @@ export function newBlock(text: string, changes: Partial<Block> = {}): Block {
     tracking: 20,
     leading: 1,
     alignment: 'centre',
+    kerns: [],
+    features: [],
+    axes: [],
+    baseline: { ...STRAIGHT_BASELINE },
+    drawing: null,
+    weld: false,
+    form: 'bevelled',
     depth: 0.08,
     growth: 'both',
-    front: { width: 0.012, height: 0.012, profile: 'round', segments: 6 },
-    back: { width: 0.006, height: 0.006, profile: 'straight', segments: 1 },
+    front: newBevel({ width: 0.012, height: 0.012, profile: 'round', segments: 6 }),
+    back: newBevel({ width: 0.006, height: 0.006, profile: 'straight', segments: 1 }),
+    pressure: 1,
+    tube: newTube(),
+    strip: newStrip(),
     place: { position: [0, 0.16, 0], turn: 0 },
     ...changes,
   };

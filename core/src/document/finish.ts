@@ -1,6 +1,6 @@
 /** A finish: an OpenPBR surface under a name. Parameter names and ranges follow the OpenPBR 1.1 standard. */
 import { Type } from 'class-transformer';
-import { IsIn, IsString, ValidateNested } from 'class-validator';
+import { IsBoolean, IsIn, IsString, ValidateNested } from 'class-validator';
 import { Amount, Id, Name, Tint } from './rules.ts';
 
 /** Metals whose complex refractive index the app knows; 'none' takes the colour from base_color. */
@@ -48,6 +48,8 @@ export class Surface {
   @Tint() emission_color!: number[];
   /** Nits. */
   @Amount(0, 100_000) emission_luminance!: number;
+  /** A sheet without thickness: glass lets light through without bending it. */
+  @IsBoolean() geometry_thin_walled!: boolean;
 }
 
 export class Finish {

@@ -1,3 +1,4 @@
+export * from './baseline.ts';
 export * from './block.ts';
 export * from './check.ts';
 export * from './defaults.ts';
@@ -8,3 +9,4 @@ export * from './project.ts';
 export * from './stage.ts';
 export * from './projectFile.ts';
 export * from './renderer.ts';
+export * from './tube.ts';

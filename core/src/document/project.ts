@@ -8,7 +8,7 @@ import { Name } from './rules.ts';
 import { Piece, Shot } from './stage.ts';
 
 export const FORMAT = 'wemlox-project';
-export const VERSION = 2;
+export const VERSION = 3;
 
 export class Project {
   @Equals(FORMAT) format!: typeof FORMAT;

@@ -3,7 +3,7 @@ import { strFromU8, strToU8, Unzip, UnzipInflate, zipSync } from 'fflate';
 import { checkProject, DocumentError } from './check.ts';
 import type { Project } from './project.ts';
 
-/** An asset a project leans on: an uploaded font or environment picture. */
+/** An asset a project leans on: an uploaded font, drawing or environment picture. */
 export interface FileAsset {
   hash: string;
   name: string;
@@ -22,7 +22,8 @@ export const LARGEST_UNPACKED = 1024 * 1024 * 1024;
 export function assetsOf(project: Project): string[] {
   const fonts = project.blocks.filter((b) => b.font.source === 'asset').map((b) => b.font.id);
   const pictures = project.looks.filter((l) => l.surround.source === 'picture').map((l) => l.surround.id);
-  return [...new Set([...fonts, ...pictures])];
+  const drawings = project.blocks.flatMap((b) => b.drawing?.id ?? []);
+  return [...new Set([...fonts, ...drawings, ...pictures])];
 }
 
 /** Packs a project with its assets. */

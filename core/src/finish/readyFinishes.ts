@@ -51,6 +51,12 @@ export const READY_FINISHES: readonly Finish[] = [
     specular_ior: 1.5,
     transmission_weight: 1,
   }),
+  ready('tube-glass', 'Tube glass', 'clear glass', {
+    specular_roughness: 0,
+    specular_ior: 1.5,
+    transmission_weight: 1,
+    geometry_thin_walled: true,
+  }),
   ready('starboard-glass', 'Starboard glass', 'coloured glass', {
     specular_roughness: 0,
     specular_ior: 1.52,

@@ -3,7 +3,6 @@ import {
   aspectOf,
   finishAt,
   plainSurface,
-  ZONES,
   type Block,
   type Look,
   type Piece,
@@ -44,7 +43,7 @@ export function blockBox(block: Block, solids: BlockSolids): Box | null {
   const min: Vec = [Infinity, py + y0, Infinity];
   const max: Vec = [-Infinity, py + y1, -Infinity];
   for (const x of [x0, x1]) {
-    for (const z of [solids.backAt, solids.backAt + block.depth]) {
+    for (const z of solids.reach) {
       const wx = px + c * x + s * z;
       const wz = pz - s * x + c * z;
       min[0] = Math.min(min[0], wx);
@@ -116,12 +115,23 @@ export interface SceneGeometry {
 
 export type GeometryInput = Pick<SceneInput, 'project' | 'look' | 'solids' | 'shared'>;
 
-/** Names everything the geometry depends on; alike keys mean alike geometry. */
-export function geometryKey({ project, look }: Omit<GeometryInput, 'solids'>): string {
+/**
+ * Names everything the geometry depends on; alike keys mean alike geometry.
+ * @param besides what else the solids come of: each block's coarseness, and what had to be replaced
+ */
+export function geometryKey(
+  { project, look }: Omit<GeometryInput, 'solids'>,
+  besides: readonly (number | string)[],
+): string {
   const areas = shining(look.rig)
     .filter((l) => l.kind === 'area')
     .map((l) => [l.aim, l.azimuth, l.elevation, l.distance, l.width, l.height]);
-  return JSON.stringify([project.blocks, project.pieces.map((p) => [p.id, p.kind, p.on, p.at]), areas]);
+  return JSON.stringify([
+    project.blocks,
+    besides,
+    project.pieces.map((p) => [p.id, p.kind, p.on, p.at]),
+    areas,
+  ]);
 }
 
 /** Lays all solids, pieces and area lights out as triangles. */
@@ -157,36 +167,43 @@ export function compileGeometry(input: GeometryInput): SceneGeometry {
     const [px, py, pz] = block.place.position;
     for (const letter of of.letters) {
       const { solid } = letter;
+      const [ct, st] = [cos(letter.turn), sin(letter.turn)];
       const base = at * 9;
+      /** Turns a direction of the glyph into the world. */
+      const turned = (to: Float32Array, from: Float32Array, i: number) => {
+        const x = ct * from[i] - st * from[i + 1];
+        to[base + i] = c * x + s * from[i + 2];
+        to[base + i + 1] = st * from[i] + ct * from[i + 1];
+        to[base + i + 2] = -s * x + c * from[i + 2];
+      };
       for (let i = 0; i < solid.positions.length; i += 3) {
-        const x = (solid.positions[i] + letter.x) * of.scale;
-        const y = (solid.positions[i + 1] + letter.y) * of.scale;
+        const [gx, gy] = [solid.positions[i], solid.positions[i + 1]];
+        const x = (ct * gx - st * gy + letter.x) * of.scale;
+        const y = (st * gx + ct * gy + letter.y) * of.scale;
         const z = solid.positions[i + 2] * of.scale + of.backAt;
         positions[base + i] = px + c * x + s * z;
         positions[base + i + 1] = py + y;
         positions[base + i + 2] = pz - s * x + c * z;
-        normals[base + i] = c * solid.normals[i] + s * solid.normals[i + 2];
-        normals[base + i + 1] = solid.normals[i + 1];
-        normals[base + i + 2] = -s * solid.normals[i] + c * solid.normals[i + 2];
-        tangents[base + i] = c * solid.tangents[i] + s * solid.tangents[i + 2];
-        tangents[base + i + 1] = solid.tangents[i + 1];
-        tangents[base + i + 2] = -s * solid.tangents[i] + c * solid.tangents[i + 2];
+        turned(normals, solid.normals, i);
+        turned(tangents, solid.tangents, i);
       }
       for (let i = 0; i < solid.uv.length; i += 4) {
         const to = at * 12 + i;
         uv[to] = solid.uv[i] * of.scale;
         uv[to + 1] = solid.uv[i + 1] * of.scale;
-        uv[to + 2] = (solid.uv[i + 2] + letter.x) * of.scale;
-        uv[to + 3] = (solid.uv[i + 3] + letter.y) * of.scale;
+        uv[to + 2] = (ct * solid.uv[i + 2] - st * solid.uv[i + 3] + letter.x) * of.scale;
+        uv[to + 3] = (st * solid.uv[i + 2] + ct * solid.uv[i + 3] + letter.y) * of.scale;
       }
-      ZONES.forEach((zone, k) =>
+      let colour = 0;
+      solid.zones.forEach((zone, k) =>
         addPart({
           block: block.id,
           letter: letter.letter,
           zone,
+          colour: zone === 'points' ? colour++ : null,
           piece: null,
           triangles: solid.zoneStarts[k + 1] - solid.zoneStarts[k],
-          right: [c, 0, -s],
+          right: [c * ct, st, -s * ct],
           out: [s, 0, c],
         }),
       );
@@ -215,6 +232,22 @@ export function compileScene(input: SceneInput, geometry = compileGeometry(input
   const { project, look, shot } = input;
   const finishIndex = new Map(project.finishes.map((f, i) => [f.id, i + 1]));
   const indexOf = (id: string | null) => (id === null ? 0 : (finishIndex.get(id) ?? 0));
+  // points of light glow in the colours of their strip
+  const glows: Surface[] = [];
+  const firstGlow = new Map<string, number>();
+  for (const { id, strip } of project.blocks) {
+    if (!strip.on) continue;
+    firstGlow.set(id, 1 + project.finishes.length + glows.length);
+    glows.push(
+      ...strip.colours.map((colour) =>
+        plainSurface({
+          base_color: [0, 0, 0],
+          emission_color: colour,
+          emission_luminance: strip.luminance,
+        }),
+      ),
+    );
+  }
   const finishOfPiece = new Map(project.pieces.map((p) => [p.id, indexOf(p.finish)]));
   const { parts, ...arrays } = geometry;
   return {
@@ -224,9 +257,11 @@ export function compileScene(input: SceneInput, geometry = compileGeometry(input
       finish:
         part.piece !== null
           ? finishOfPiece.get(part.piece)!
-          : indexOf(finishAt(look.chart, part.block!, part.letter!, part.zone!)),
+          : part.colour !== null
+            ? firstGlow.get(part.block!)! + part.colour
+            : indexOf(finishAt(look.chart, part.block!, part.letter!, part.zone!)),
     })),
-    finishes: [BARE_SURFACE, ...project.finishes.map((f) => f.surface)],
+    finishes: [BARE_SURFACE, ...project.finishes.map((f) => f.surface), ...glows],
     lights: sceneLights(look, centreOf(geometry.typeBox)),
     surround: {
       picture: input.surround,
@@ -245,6 +280,7 @@ function piecePart(piece: Piece, triangles: number): Omit<Part, 'firstTriangle' 
     block: null,
     letter: null,
     zone: null,
+    colour: null,
     piece: piece.id,
     triangles,
     right: [1, 0, 0],

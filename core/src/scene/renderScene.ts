@@ -9,6 +9,8 @@ export interface Part {
   block: string | null;
   letter: string | null;
   zone: Zone | null;
+  /** Which of its strip's colours a part's points of light have; null for all else. */
+  colour: number | null;
   piece: string | null;
   /** Index into the scene's finishes; 0 is the bare, undressed surface. */
   finish: number;

@@ -1,12 +1,16 @@
 /** A project, one of its looks and shots → solids → scene, keeping fonts, solids and pictures that stay. */
-import type { Block, FontRef, Project } from '../document/index.ts';
+import type { Block, DrawingRef, FontRef, Project } from '../document/index.ts';
 import { PAINTED_SURROUNDS, paintSurround } from '../light/paintedSurrounds.ts';
 import type { SurroundPicture } from '../light/surround.ts';
 import { SolidCache, solidsOf, type BlockSolids } from '../type/blockSolids.ts';
 import { OpenFont } from '../type/font.ts';
-import { layoutText } from '../type/layout.ts';
+import { DRAWING_HEIGHT, layoutDrawing, openDrawing, type OpenDrawing } from '../type/drawing.ts';
+import type { FontFacts } from '../type/fontFacts.ts';
+import { layoutText, type NamedFont, type TextLayout } from '../type/layout.ts';
 import { loadRegions } from '../type/region.ts';
-import { SHIPPED_FONTS } from '../type/shippedFonts.ts';
+import { SHIPPED_FONTS, SHIPPED_LICENCE, shippedRef } from '../type/shippedFonts.ts';
+import { partingTracking, welded } from '../type/touching.ts';
+import { coarsenessOf } from './detail.ts';
 import { compileGeometry, compileScene, geometryKey, type SceneGeometry } from './compileScene.ts';
 import type { RenderScene } from './renderScene.ts';
 
@@ -14,6 +18,7 @@ import type { RenderScene } from './renderScene.ts';
 export interface Sources {
   shippedFont(file: string): Promise<Uint8Array>;
   uploadedFont(hash: string): Promise<Uint8Array>;
+  uploadedDrawing(hash: string): Promise<Uint8Array>;
   /** An uploaded environment, read. */
   uploadedSurround(hash: string): Promise<SurroundPicture>;
 }
@@ -21,13 +26,19 @@ export interface Sources {
 export interface MadeScene {
   scene: RenderScene;
   solids: BlockSolids[];
+  /** What each block's font says of itself; null for drawings. */
+  fonts: (FontFacts | null)[];
   /** What had to be replaced, in words: a font or picture that could not be loaded. */
   problems: string[];
+  /** What an artist should know besides: what of a drawing was left out. */
+  notes: string[];
   /** Milliseconds spent shaping, building solids, and compiling the scene. */
   spent: { shaping: number; solids: number; scene: number };
 }
 
 const FALLBACK: FontRef = { source: 'shipped', id: SHIPPED_FONTS[0].id, name: SHIPPED_FONTS[0].name };
+/** Fonts that stand in, in this order, for characters a block's own lacks. */
+const STAND_INS = ['varela-round', 'recursive', 'archivo-black'];
 /** Environment pictures kept open; the oldest go first. */
 const MOST_PICTURES = 6;
 
@@ -37,6 +48,7 @@ export class SceneMaker {
   private readonly sources: Sources;
   private readonly shared: boolean;
   private readonly fonts = new Map<string, Promise<OpenFont>>();
+  private readonly drawings = new Map<string, Promise<OpenDrawing>>();
   private readonly pictures = new Map<string, Promise<SurroundPicture>>();
   private readonly cache = new SolidCache();
   private last: { key: string; geometry: SceneGeometry } | null = null;
@@ -53,7 +65,7 @@ export class SceneMaker {
       if (ref.source === 'asset') return OpenFont.open(await this.sources.uploadedFont(ref.id));
       const shipped = SHIPPED_FONTS.find((f) => f.id === ref.id);
       if (!shipped) throw new Error(`no font ${ref.id} ships with this version`);
-      return OpenFont.open(await this.sources.shippedFont(shipped.file));
+      return OpenFont.open(await this.sources.shippedFont(shipped.file), SHIPPED_LICENCE);
     });
   }
 
@@ -70,35 +82,93 @@ export class SceneMaker {
     return made;
   }
 
-  /** The block's font, or the one that stands in for it. */
-  private async fontOf(block: Block, problems: string[]): Promise<{ font: OpenFont; key: string }> {
-    try {
-      return { font: await this.font(block.font), key: `${block.font.source}:${block.font.id}` };
-    } catch (error) {
-      problems.push(`${block.font.name} could not be used (${reason(error)}); ${FALLBACK.name} stands in`);
-      return { font: await this.font(FALLBACK), key: `shipped:${FALLBACK.id}` };
-    }
+  /** The drawing, opened once. @throws DrawingError, or what the source throws */
+  drawing({ id, kind }: DrawingRef): Promise<OpenDrawing> {
+    return remember(this.drawings, `${kind}:${id}`, async () => {
+      await loadRegions();
+      return openDrawing(await this.sources.uploadedDrawing(id), kind);
+    });
   }
 
-  /** @throws RangeError when the project has no such look or shot */
-  async make(project: Project, lookId: string, shotId: string): Promise<MadeScene> {
+  /** The block's font, or the one in its place, and those that stand in for single characters. */
+  private async fontsOf(block: Block, problems: string[]): Promise<NamedFont[]> {
+    const named = async (ref: FontRef): Promise<NamedFont> => ({
+      font: await this.font(ref),
+      key: `${ref.source}:${ref.id}:${block.font.id === ref.id ? JSON.stringify(block.axes) : ''}`,
+    });
+    let own: NamedFont;
+    try {
+      own = await named(block.font);
+    } catch (error) {
+      problems.push(`${block.font.name} could not be used (${reason(error)}); ${FALLBACK.name} stands in`);
+      own = await named(FALLBACK);
+    }
+    const lacks = [...block.text].some((c) => c.trim() !== '' && !own.font.has(c.codePointAt(0)!));
+    if (!lacks) return [own];
+    const others = STAND_INS.filter((id) => id !== block.font.id).map(shippedRef);
+    return [own, ...(await Promise.all(others.map(named)))];
+  }
+
+  /** The block's letters in their places, and metres per thousandth of an em. */
+  private async laidOut(
+    block: Block,
+    problems: string[],
+    notes: string[],
+    coarseness: number,
+  ): Promise<{ layout: TextLayout; scale: number; facts: FontFacts | null }> {
+    if (block.drawing) {
+      const scale = block.capHeight / DRAWING_HEIGHT;
+      try {
+        const drawing = await this.drawing(block.drawing);
+        if (drawing.leftOut.length > 0)
+          notes.push(`${block.drawing.name}: left out ${drawing.leftOut.join(', ')}`);
+        return { layout: layoutDrawing(drawing, `drawing:${block.drawing.id}`), scale, facts: null };
+      } catch (error) {
+        problems.push(`${block.drawing.name} could not be used (${reason(error)})`);
+        return { layout: { letters: [], outlines: new Map(), bounds: null }, scale, facts: null };
+      }
+    }
+    const fonts = await this.fontsOf(block, problems);
+    const layout = layoutText(fonts, block, coarseness);
+    const scale = block.capHeight / fonts[0].font.varied(block.axes).capHeight;
+    return { layout: block.weld ? welded(layout) : layout, scale, facts: fonts[0].font.facts };
+  }
+
+  /** Tracking, thousandths of an em, at which no letters of a line touch; null when none does. */
+  async parting(block: Block): Promise<number | null> {
+    await loadRegions();
+    const fonts = await this.fontsOf(block, []);
+    const added = partingTracking((by) => layoutText(fonts, { ...block, tracking: block.tracking + by }));
+    return added === null ? null : block.tracking + added;
+  }
+
+  /**
+   * @param width of the picture in pixels, by which detail is chosen
+   * @throws RangeError when the project has no such look or shot
+   */
+  async make(project: Project, lookId: string, shotId: string, width: number): Promise<MadeScene> {
     const look = project.looks.find((l) => l.id === lookId);
     const shot = project.shots.find((s) => s.id === shotId);
     if (!look) throw new RangeError(`the project has no look ${lookId}`);
     if (!shot) throw new RangeError(`the project has no shot ${shotId}`);
     const problems: string[] = [];
+    const notes: string[] = [];
     const spent = { shaping: 0, solids: 0, scene: 0 };
     const solids: BlockSolids[] = [];
+    const fonts: (FontFacts | null)[] = [];
+    const detail: number[] = [];
     await loadRegions();
     for (const block of project.blocks) {
-      const { font, key } = await this.fontOf(block, problems);
       const started = performance.now();
-      const layout = layoutText(font, block);
+      const coarseness = coarsenessOf(block, shot.camera, width);
+      detail.push(coarseness);
+      const { layout, scale, facts } = await this.laidOut(block, problems, notes, coarseness);
       const shaped = performance.now();
-      const made = solidsOf(block, font, layout, key, this.cache);
+      const made = solidsOf(block, layout, scale, this.cache, coarseness);
       solids.push(made);
+      fonts.push(facts);
       const bare = new Set(made.letters.filter((l) => !l.solid.limits).map((l) => l.text));
-      if (bare.size > 0)
+      if (block.form === 'bevelled' && bare.size > 0)
         problems.push(`the outline of ${[...bare].join(' ')} is too intricate to bevel and stands without`);
       spent.shaping += shaped - started;
       spent.solids += performance.now() - shaped;
@@ -114,11 +184,11 @@ export class SceneMaker {
     }
     const painted = performance.now();
     const input = { project, look, shot, solids, surround, shared: this.shared };
-    const key = geometryKey(input);
+    const key = geometryKey(input, [...detail, ...problems]);
     if (this.last?.key !== key) this.last = { key, geometry: compileGeometry(input) };
     const scene = compileScene(input, this.last.geometry);
     spent.scene = performance.now() - painted;
-    return { scene, solids, problems, spent };
+    return { scene, solids, fonts, problems, notes, spent };
   }
 }
 

@@ -105,6 +105,7 @@ const isLit = (surface: Surface) => surface.emission_luminance > 0;
 
 /** Compiles one surface; RECORD floats. */
 export function compileSurface(surface: Surface): Float32Array {
+  if (surface.geometry_thin_walled) return compileSheet(surface);
   const R = bareRecord();
   const alpha = alphaOf(surface.specular_roughness);
   // OpenPBR §3.4: anisotropy keeps αx² + αy² = 2α²
@@ -157,6 +158,26 @@ export function compileSurface(surface: Surface): Float32Array {
       ? -log(Math.max(1e-4, surface.transmission_color[c])) / surface.transmission_depth
       : 0;
     R[F.residualTint + c] = residualTint(R, surface, c);
+    R[F.albedo + c] = facingAlbedo(surface, c);
+  }
+  return R;
+}
+
+/**
+ * A thin wall: its reflection is that of the opaque surface, and what that would let into its base goes straight
+ * through instead, as much of it as is glass. Both faces reflect as one, and roughness does not spread what passes.
+ */
+function compileSheet(surface: Surface): Float32Array {
+  const glass = surface.transmission_weight;
+  const R = compileSurface({
+    ...surface,
+    geometry_thin_walled: false,
+    transmission_weight: 0,
+    base_weight: surface.base_weight * (1 - glass),
+  });
+  R[F.sheet] = (1 - surface.base_metalness) * (1 - surface.coat_weight) * glass;
+  for (let c = 0; c < 3; c++) {
+    R[F.glassTint + c] = surface.transmission_color[c];
     R[F.albedo + c] = facingAlbedo(surface, c);
   }
   return R;

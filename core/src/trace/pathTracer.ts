@@ -12,7 +12,7 @@ import { FinishRecords } from './finishRecords.ts';
 import type { Kernel } from './kernel.ts';
 import { Lights, lightSample } from './lights.ts';
 import { draw, pixelSeed, point } from './sampler.ts';
-import { evaluate, F, RECORD, sample, scattered, weigh } from './surface.ts';
+import { evaluate, F, lookup, RECORD, sample, scattered, T as TABLES, weigh } from './surface.ts';
 import type { TraceView } from './view.ts';
 
 /**
@@ -29,6 +29,8 @@ const ROULETTE_MOST = 0.96;
 const MOST_PASSES = 64;
 /** Two-dimensional draws a bounce uses. */
 const PAIRS = 4;
+/** First draw of those that choose between a sheet's reflection and what lies behind it. */
+const SHEET_PAIR = 4096;
 
 /** Closest-hit and any-hit queries: the kernel, or the oracle in its place. */
 export type RayQueries = Pick<Kernel, 'closest' | 'occluded' | 'hit'>;
@@ -67,6 +69,10 @@ export class PathTracer {
   private readonly view: TraceView;
   private readonly partFinish: Int32Array;
   private readonly lights: Lights;
+  /** Whether any finish is a sheet that lets light straight through. */
+  private readonly sheets: boolean;
+  /** Share of light that reaches along the last shadow ray. */
+  private readonly reaching = new Float64Array(3);
   /** Colour and alpha of the last path. */
   private readonly out = new Float64Array(4);
   /** What the last path saw first: albedo, normal, depth, and whether it saw anything. */
@@ -82,6 +88,7 @@ export class PathTracer {
       const dressed = view.dress?.[i] ?? -1;
       return dressed >= 0 ? dressed : part.finish;
     });
+    this.sheets = this.partFinish.some((f) => this.records[f * RECORD + F.sheet] > 0);
     this.lights = new Lights(prepared.scene, this.records, this.partFinish, this.environment);
   }
 
@@ -117,11 +124,55 @@ export class PathTracer {
     }
   }
 
+  /** Share that goes straight through the sheet of a triangle at the last hit, before its tint. */
+  private sheetShare(b: number, triangle: number, dx: number, dy: number, dz: number): number {
+    const { hit } = this.queries;
+    const N = this.scene.normals;
+    const at = triangle * 9;
+    const b0 = 1 - hit.b1 - hit.b2;
+    const nx = N[at] * b0 + N[at + 3] * hit.b1 + N[at + 6] * hit.b2;
+    const ny = N[at + 1] * b0 + N[at + 4] * hit.b1 + N[at + 7] * hit.b2;
+    const nz = N[at + 2] * b0 + N[at + 5] * hit.b1 + N[at + 8] * hit.b2;
+    const cosine = Math.abs(dx * nx + dy * ny + dz * nz) / Math.sqrt(nx * nx + ny * ny + nz * nz);
+    return this.records[b + F.sheet] * (1 - lookup(this.records, b + TABLES.gloss, cosine));
+  }
+
+  /** Sets `reaching` to what gets along a shadow ray; false when nothing does. */
+  private reaches(
+    x: number,
+    y: number,
+    z: number,
+    dx: number,
+    dy: number,
+    dz: number,
+    distance: number,
+  ): boolean {
+    const { queries, reaching, records: R, scene } = this;
+    reaching.fill(1);
+    this.rays++;
+    if (!queries.occluded(x, y, z, 0, dx, dy, dz, distance)) return true;
+    if (!this.sheets) return false;
+    let tmin = 0;
+    for (let k = 0; k < MOST_PASSES; k++) {
+      const triangle = queries.closest(x, y, z, tmin, dx, dy, dz, distance);
+      this.rays++;
+      if (triangle < 0) return true;
+      tmin = queries.hit.t * 1.000001 + LEAST_LIFT;
+      // area lights block nothing
+      if (triangle >= scene.geometryTriangles) continue;
+      const b = this.partFinish[scene.partOf[triangle]] * RECORD;
+      if (R[b + F.sheet] <= 0) return false;
+      const share = this.sheetShare(b, triangle, dx, dy, dz);
+      for (let c = 0; c < 3; c++) reaching[c] *= share * R[b + F.glassTint + c];
+    }
+    return false;
+  }
+
   private tracePath(px: number, py: number, pixel: number, index: number): void {
     const { view, queries, lights, environment, records: R, scene, partFinish } = this;
     const { positions: P, normals: N, tangents: T, partOf, geometryTriangles } = scene;
     const { hit } = queries;
-    const { out, first: seen } = this;
+    const { out, first: seen, reaching } = this;
     seen.fill(0);
 
     // a tent filter two pixels wide, by inverting its cumulative distribution
@@ -166,6 +217,8 @@ export class PathTracer {
     let depth = 0;
     let passes = 0;
     let tmin = 0;
+    /** Length of the ray whose absorption is counted. */
+    let travelled = 0;
     while (true) {
       const triangle = queries.closest(ox, oy, oz, tmin, dx, dy, dz, FAR);
       this.rays++;
@@ -204,7 +257,6 @@ export class PathTracer {
         if (++passes > MOST_PASSES) break;
         continue;
       }
-      if (depth === 0) alpha = 1;
       const b = partFinish[partNumber] * RECORD;
 
       // where: from the triangle's own corners, which is nearer the surface than origin + t · direction
@@ -242,10 +294,29 @@ export class PathTracer {
 
       if (medium >= 0) {
         const at2 = medium + F.absorption;
-        tr *= exp(-R[at2] * t);
-        tg *= exp(-R[at2 + 1] * t);
-        tb *= exp(-R[at2 + 2] * t);
+        tr *= exp(-R[at2] * (t - travelled));
+        tg *= exp(-R[at2 + 1] * (t - travelled));
+        tb *= exp(-R[at2 + 2] * (t - travelled));
+        travelled = t;
       }
+
+      if (R[b + F.sheet] > 0) {
+        const share = this.sheetShare(b, triangle, dx, dy, dz);
+        draw(pixel, index, SHEET_PAIR + depth * MOST_PASSES + passes);
+        if (point.x < share) {
+          // straight on, as the same ray
+          tr *= R[b + F.glassTint];
+          tg *= R[b + F.glassTint + 1];
+          tb *= R[b + F.glassTint + 2];
+          tmin = t * 1.000001 + LEAST_LIFT;
+          if (++passes > MOST_PASSES) break;
+          continue;
+        }
+        tr /= 1 - share;
+        tg /= 1 - share;
+        tb /= 1 - share;
+      }
+      if (depth === 0) alpha = 1;
 
       const glow = lights.glowOfPart[partNumber];
       if (glow >= 0) {
@@ -381,25 +452,16 @@ export class PathTracer {
           const cg = tg * scattered[1] * lightSample.g * w;
           const cb = tb * scattered[2] * lightSample.b * w;
           if (cr + cg + cb > 1e-7) {
-            let free = true;
-            if (lightSample.shadow) {
-              const s = side > 0 ? lift : -lift;
-              this.rays++;
-              free = !queries.occluded(
-                x + gx * s,
-                y + gy * s,
-                z + gz * s,
-                0,
-                lx,
-                ly,
-                lz,
-                lightSample.distance * 0.99999 - lift,
-              );
-            }
-            if (free) {
+            const s = side > 0 ? lift : -lift;
+            const distance = lightSample.distance * 0.99999 - lift;
+            if (!lightSample.shadow) {
               red += cr;
               green += cg;
               blue += cb;
+            } else if (this.reaches(x + gx * s, y + gy * s, z + gz * s, lx, ly, lz, distance)) {
+              red += cr * reaching[0];
+              green += cg * reaching[1];
+              blue += cb * reaching[2];
             }
           }
         }
@@ -425,6 +487,7 @@ export class PathTracer {
       oy = y + gy * s;
       oz = z + gz * s;
       tmin = 0;
+      travelled = 0;
       if (lz < 0) medium = inside ? -1 : b;
       depth++;
       if (depth > ROULETTE_AFTER) {

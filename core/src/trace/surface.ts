@@ -38,7 +38,9 @@ export const F = {
   /** Reflectance facing the viewer, for the albedo layer. */
   albedo: 38,
   diffuseRoughness: 41,
-  tables: 42,
+  /** Share of what a sheet without thickness does not reflect that goes straight through it. */
+  sheet: 42,
+  tables: 43,
 } as const;
 
 /** Entries a table holds; entry i stands for cosine (i / (TABLE − 1))². */

@@ -48,6 +48,13 @@ const SIGHT: Record<Zone, [number, number]> = {
   side: [-1.05, 0.45],
   backBevel: [Math.PI + 0.55, 0.5],
   back: [Math.PI, 0],
+  glass: [-0.4, 0.3],
+  gas: [-0.4, 0.3],
+  electrode: [-0.4, 0.3],
+  paintOut: [-0.4, 0.3],
+  standOff: [-1.05, 0.45],
+  strip: [-0.4, 0.3],
+  points: [-0.4, 0.3],
 };
 
 /**

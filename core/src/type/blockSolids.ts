@@ -1,50 +1,72 @@
-/** A block's letters as solids in metres, cached per glyph and bevel. */
-import type { Block } from '../document/index.ts';
-import type { Contour, OpenFont } from './font.ts';
-import type { BevelLimits } from './limits.ts';
+/** A block's letters as solids in metres, cached per outline and shape. */
+import { zonesOf, type Block, type Zone } from '../document/index.ts';
+import { courseOf } from './curve.ts';
+import { buildDome, type DomeShape } from './dome.ts';
+import type { Contour } from './font.ts';
 import type { TextLayout } from './layout.ts';
-import { buildSolid, type Solid, type SolidShape } from './solid.ts';
+import type { BevelLimits } from './limits.ts';
+import { outlined } from './region.ts';
+import { together, type Solid } from './sheet.ts';
+import { buildSolid, type SolidShape } from './solid.ts';
+import { buildStrip, type StripShape } from './strip.ts';
+import { touching } from './touching.ts';
+import { buildLetterTube, buildTube, type TubeFacts, type TubeShape, type TubeSolid } from './tube.ts';
 
 export interface LetterSolid {
   letter: string;
   text: string;
   missing: boolean;
+  standIn: string | null;
   /** The solid about the glyph's own origin, thousandths of an em. */
   solid: Solid;
   /** Outline for column heads and letter pictures, about the glyph's origin, thousandths of an em. */
   outline: Contour[];
+  /** Course of its tubes about the glyph's origin; null for other forms. */
+  tube: TubeFacts | null;
   x: number;
   y: number;
+  turn: number;
   advance: number;
 }
 
 export interface BlockSolids {
   block: string;
   letters: LetterSolid[];
+  /** Zones the block's solids have. */
+  zones: Zone[];
   /** Metres per thousandth of an em. */
   scale: number;
-  /** Where the solids' z = 0 (their back) lies from the block's zero plane, metres. */
+  /** Where the solids' z = 0 lies from the block's zero plane, metres. */
   backAt: number;
-  /** Ink bounds about the block's centre, metres; null when there is no ink. */
+  /** Bounds of the solids about the block's centre, metres; null when there are none. */
   bounds: [number, number, number, number] | null;
+  /** Least and greatest z from the block's zero plane, metres. */
+  reach: [number, number];
   /** Bevel limits over all letters, metres; null when there is no ink to bevel. */
   limits: BevelLimits | null;
+  /** Pairs of letters, by their places, that touch. */
+  touches: [number, number][];
   /** How many solids had to be built rather than taken from the cache. */
   built: number;
 }
 
 /** Solids kept for reuse; the oldest go first. */
 const MOST_CACHED = 2000;
+/** Coarseness up to which corners are as round as for close views, and their sectors beyond. */
+const SECTORS_FINE_TO = 8;
+const COARSE_SECTOR = Math.PI / 5;
+/** Flatness of drawn tubes, thousandths of an em. */
+const FLATNESS = 0.3;
 
 export class SolidCache {
   private readonly solids = new Map<string, Solid>();
 
-  get(key: string, build: () => Solid): { solid: Solid; fresh: boolean } {
+  get<S extends Solid>(key: string, build: () => S): { solid: S; fresh: boolean } {
     const known = this.solids.get(key);
     if (known) {
       this.solids.delete(key);
       this.solids.set(key, known);
-      return { solid: known, fresh: false };
+      return { solid: known as S, fresh: false };
     }
     const solid = build();
     this.solids.set(key, solid);
@@ -53,36 +75,163 @@ export class SolidCache {
   }
 }
 
-/** Where a solid's back lies from the zero plane it grows from. */
-export function backOf(block: Pick<Block, 'depth' | 'growth'>): number {
-  return { forward: 0, both: -block.depth / 2, backward: -block.depth }[block.growth];
+/** Where solids that reach from low to high lie from the zero plane they grow from. */
+export function backOf(growth: Block['growth'], low: number, high: number): number {
+  return { forward: -low, both: -(low + high) / 2, backward: -high }[growth];
 }
 
-/** Solids of a block's laid-out text; builds what the cache does not hold. */
+/** Coarseness from which bevels narrower than this share of a capital are left out: not a pixel of them shows. */
+const LEAVES_OUT_FROM = 16;
+const LEFT_OUT = 0.05;
+
+/** A bevel in the unit of outlines, with fewer segments, or none, where the frame cannot show them. */
+function bevelIn(
+  bevel: Block['front'],
+  { capHeight }: Block,
+  scale: number,
+  coarseness: number,
+): Block['front'] {
+  const unseen = coarseness >= LEAVES_OUT_FROM && Math.max(bevel.width, bevel.height) < LEFT_OUT * capHeight;
+  return {
+    ...bevel,
+    width: unseen ? 0 : bevel.width / scale,
+    height: unseen ? 0 : bevel.height / scale,
+    segments: Math.max(1, Math.round(bevel.segments / Math.sqrt(coarseness))),
+  };
+}
+
+function tubeShape({ tube }: Block, scale: number, letter: string): TubeShape {
+  const { course, tightest, smoothing, electrodes } = tube;
+  const inUnit = (v: number) => v / scale;
+  return {
+    course,
+    tightest,
+    smoothing,
+    electrodes,
+    diameter: inUnit(tube.diameter),
+    wall: inUnit(tube.wall),
+    inset: inUnit(tube.inset),
+    electrode: inUnit(tube.electrode),
+    standOff: inUnit(tube.standOff),
+    supports: inUnit(tube.supports),
+    paintOuts: tube.paintOuts
+      .filter((p) => p.letter === letter)
+      .map(({ stroke, from, to }) => ({ stroke, from, to })),
+  };
+}
+
+function stripShape({ strip, depth }: Block, scale: number): StripShape {
+  return {
+    by: strip.by,
+    count: strip.count,
+    inset: strip.inset / scale,
+    width: Math.min(strip.width, depth) / scale,
+    spacing: strip.spacing / scale,
+    size: strip.size / scale,
+    middle: (strip.at * (depth - Math.min(strip.width, depth)) + Math.min(strip.width, depth) / 2) / scale,
+    colours: strip.colours.length,
+  };
+}
+
+/** Bounds of a letter's solid in the block. */
+function boundsOf({ solid, x, y, turn }: LetterSolid): [number, number, number, number] | null {
+  if (!solid.box) return null;
+  const [x0, y0, , x1, y1] = solid.box;
+  if (turn === 0) return [x + x0, y + y0, x + x1, y + y1];
+  const [c, s] = [Math.cos(turn), Math.sin(turn)];
+  const box: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
+  const p = solid.positions;
+  for (let i = 0; i < p.length; i += 3) {
+    const px = x + c * p[i] - s * p[i + 1];
+    const py = y + s * p[i] + c * p[i + 1];
+    box[0] = Math.min(box[0], px);
+    box[1] = Math.min(box[1], py);
+    box[2] = Math.max(box[2], px);
+    box[3] = Math.max(box[3], py);
+  }
+  return box;
+}
+
+/** Tubes drawn by hand: each stands as a letter of its own. */
+function drawnTubes(
+  block: Block,
+  scale: number,
+  cache: SolidCache,
+): { letters: LetterSolid[]; built: number } {
+  let built = 0;
+  const letters = block.tube.drawn.flatMap((stroke, i): LetterSolid[] => {
+    const nodes = stroke.nodes.map((n) => ({
+      x: n.x / scale,
+      y: n.y / scale,
+      inX: n.inX / scale,
+      inY: n.inY / scale,
+      outX: n.outX / scale,
+      outY: n.outY / scale,
+    }));
+    if (nodes.length < 2) return [];
+    const shape = tubeShape(block, scale, stroke.id);
+    const key = `drawn/${JSON.stringify([nodes, stroke.closed, shape])}`;
+    const course = courseOf(nodes, stroke.closed, FLATNESS);
+    const { solid, fresh } = cache.get<TubeSolid>(key, () =>
+      buildTube([{ ...course, half: course.x.map(() => shape.diameter), meets: [false, false] }], shape),
+    );
+    if (fresh) built++;
+    const line = Float64Array.from(course.x.flatMap((x, k) => [x, course.y[k]]));
+    const [open, closed] = stroke.closed ? [[], [line]] : [[line], []];
+    return [
+      {
+        letter: stroke.id,
+        text: `Tube ${i + 1}`,
+        missing: false,
+        standIn: null,
+        solid,
+        outline: outlined(open, closed, shape.diameter, 'round', 'round', 2, FLATNESS),
+        tube: solid.tube,
+        x: 0,
+        y: 0,
+        turn: 0,
+        advance: 0,
+      },
+    ];
+  });
+  return { letters, built };
+}
+
+/**
+ * Solids of a block's laid-out text; builds what the cache does not hold.
+ * @param scale metres per thousandth of an em
+ * @param coarseness of outlines and bevels, see OpenFont.outline
+ */
 export function solidsOf(
   block: Block,
-  font: OpenFont,
   layout: TextLayout,
-  fontKey: string,
+  scale: number,
   cache: SolidCache,
+  coarseness = 1,
 ): BlockSolids {
-  const scale = block.capHeight / font.capHeight;
-  const bevel = (b: Block['front']) => ({ ...b, width: b.width / scale, height: b.height / scale });
-  const shape: SolidShape = {
-    depth: block.depth / scale,
-    front: bevel(block.front),
-    back: bevel(block.back),
-  };
-  const shapeKey = JSON.stringify(shape);
-  let built = 0;
-  const letters = layout.letters.map((l) => {
-    const outline = layout.outlines.get(l.glyph)!;
-    const { solid, fresh } = cache.get(`${fontKey}/${l.glyph}/${shapeKey}`, () => buildSolid(outline, shape));
-    if (fresh) built++;
-    const { letter, text, missing, x, y, advance } = l;
-    return { letter, text, missing, solid, outline, x, y, advance };
-  });
-  const bounds = layout.bounds?.map((v) => v * scale) as BlockSolids['bounds'];
+  const drawnByHand = block.form === 'tube' && block.tube.course === 'drawn';
+  const { letters, built } = drawnByHand
+    ? drawnTubes(block, scale, cache)
+    : letterSolids(block, layout, scale, cache, coarseness);
+  let bounds: BlockSolids['bounds'] = null;
+  let [low, high] = block.form === 'bevelled' ? [0, block.depth / scale] : [Infinity, -Infinity];
+  for (const letter of letters) {
+    const own = boundsOf(letter);
+    if (!own) continue;
+    bounds = bounds
+      ? [
+          Math.min(bounds[0], own[0]),
+          Math.min(bounds[1], own[1]),
+          Math.max(bounds[2], own[2]),
+          Math.max(bounds[3], own[3]),
+        ]
+      : own;
+    low = Math.min(low, letter.solid.box![2]);
+    high = Math.max(high, letter.solid.box![5]);
+  }
+  if (low > high) [low, high] = [0, 0];
+  // tubes stand off their zero plane by a distance of their own
+  const backAt = block.form === 'tube' ? 0 : backOf(block.growth, low * scale, high * scale);
   const each = letters.flatMap((l) => l.solid.limits ?? []);
   const limits =
     each.length > 0
@@ -91,5 +240,60 @@ export function solidsOf(
           ridge: Math.max(...each.map((l) => l.ridge)) * scale,
         }
       : null;
-  return { block: block.id, letters, scale, backAt: backOf(block), bounds, limits, built };
+  return {
+    block: block.id,
+    letters,
+    zones: zonesOf(block),
+    scale,
+    backAt,
+    bounds: bounds && (bounds.map((v) => v * scale) as BlockSolids['bounds']),
+    reach: [low * scale + backAt, high * scale + backAt],
+    limits,
+    touches: drawnByHand ? [] : touching(layout),
+    built,
+  };
+}
+
+function letterSolids(
+  block: Block,
+  layout: TextLayout,
+  scale: number,
+  cache: SolidCache,
+  coarseness: number,
+): { letters: LetterSolid[]; built: number } {
+  const bevelled: SolidShape = {
+    depth: block.depth / scale,
+    front: bevelIn(block.front, block, scale, coarseness),
+    back: bevelIn(block.back, block, scale, coarseness),
+    ...(coarseness > SECTORS_FINE_TO ? { sector: COARSE_SECTOR } : {}),
+  };
+  const strip = block.strip.on && block.form !== 'tube' ? stripShape(block, scale) : null;
+  const build = (region: Contour[], letter: string): Solid => {
+    if (block.form === 'tube') return buildLetterTube(region, tubeShape(block, scale, letter));
+    const own =
+      block.form === 'bevelled'
+        ? buildSolid(region, bevelled)
+        : buildDome(region, {
+            form: block.form,
+            depth: block.depth / scale,
+            pressure: block.pressure,
+          } satisfies DomeShape);
+    return strip ? together(own, buildStrip(region, strip)) : own;
+  };
+  const shapeKey = JSON.stringify(
+    block.form === 'tube'
+      ? tubeShape(block, scale, '')
+      : [block.form, block.form === 'bevelled' ? bevelled : [bevelled.depth, block.pressure], strip],
+  );
+  let built = 0;
+  const letters = layout.letters.map((l): LetterSolid => {
+    const outline = layout.outlines.get(l.glyph)!;
+    const painted = block.form === 'tube' ? JSON.stringify(tubeShape(block, scale, l.letter).paintOuts) : '';
+    const { solid, fresh } = cache.get(`${l.glyph}/${painted}/${shapeKey}`, () => build(outline, l.letter));
+    if (fresh) built++;
+    const { letter, text, missing, standIn, x, y, turn, advance } = l;
+    const tube = 'tube' in solid ? (solid as TubeSolid).tube : null;
+    return { letter, text, missing, standIn, solid, outline, tube, x, y, turn, advance };
+  });
+  return { letters, built };
 }

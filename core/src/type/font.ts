@@ -1,12 +1,14 @@
 /** An opened font: shaping and outlines by HarfBuzz. */
-import { Blob, Buffer, Face, Font, shape } from 'harfbuzzjs';
+import { Blob, Buffer, Direction, Face, Feature as Switch, Font, shape, Variation } from 'harfbuzzjs';
+import type { AxisPlace, Feature } from '../document/index.ts';
+import { flattened, type Contour, type PathCommand } from './flatten.ts';
+import { factsOf, type FontFacts } from './fontFacts.ts';
 import { FontError, unwrapFont } from './unwrap.ts';
+
+export type { Contour };
 
 /** Outlines are handled in thousandths of an em, whatever the font's own units. */
 export const EM = 1000;
-
-/** A closed contour as x, y pairs. */
-export type Contour = Float64Array;
 
 export interface ShapedGlyph {
   glyph: number;
@@ -21,48 +23,83 @@ export interface ShapedGlyph {
 /** Flatness of outlines: largest distance of a chord from its curve, thousandths of an em. */
 const FLATNESS = 0.12;
 
+/** A stretch of a line to shape, in one direction and with one font. */
+export interface Run {
+  /** UTF-16 range of the line. */
+  start: number;
+  end: number;
+  rightToLeft: boolean;
+}
+
+/** Settings of a variable font that are kept open. */
+const MOST_VARIED = 24;
+
+/** A font at one place on its axes. */
 export class OpenFont {
   readonly name: string;
+  readonly facts: FontFacts;
   /** Height of a capital H, and the font's line distance, in thousandths of an em. */
   readonly capHeight: number;
   readonly lineHeight: number;
   private readonly font: Font;
   private readonly face: Face;
   private readonly scale: number;
-  private readonly outlines = new Map<number, Contour[]>();
+  private readonly characters: Set<number>;
+  private readonly outlines = new Map<string, Contour[]>();
+  private readonly others = new Map<string, OpenFont>();
 
-  private constructor(sfnt: Uint8Array) {
-    const face = new Face(new Blob(sfnt));
+  private constructor(face: Face, facts: FontFacts, characters: Set<number>, axes: readonly AxisPlace[]) {
     this.face = face;
-    if (!(face.upem > 0) || face.collectUnicodes().length === 0) {
-      throw new FontError('the font has no characters');
-    }
+    this.facts = facts;
+    this.characters = characters;
     this.font = new Font(face);
+    if (axes.length > 0) this.font.setVariations(axes.map((a) => new Variation(a.tag, a.value)));
     this.scale = EM / face.upem;
-    this.name = (face.getName(16, 'en') || face.getName(1, 'en') || 'Unnamed font').slice(0, 200);
+    this.name = facts.name;
     const extents = this.font.hExtents();
     this.lineHeight = (extents.ascender - extents.descender + extents.lineGap) * this.scale || EM * 1.2;
-    this.capHeight = this.heightOf('H') ?? this.heightOf([...this.sampleText()][0] ?? '') ?? EM * 0.7;
+    const first = [...characters].find((u) => u > 0x20);
+    this.capHeight =
+      this.heightOf('H') ??
+      (first === undefined ? null : this.heightOf(String.fromCodePoint(first))) ??
+      EM * 0.7;
   }
 
-  /** Opens TTF, OTF, WOFF or WOFF2 bytes. @throws FontError */
-  static async open(bytes: Uint8Array): Promise<OpenFont> {
+  /**
+   * Opens TTF, OTF, WOFF or WOFF2 bytes.
+   * @param licence it is known to have, for where it names none itself
+   * @throws FontError
+   */
+  static async open(bytes: Uint8Array, licence = ''): Promise<OpenFont> {
     const sfnt = await unwrapFont(bytes);
     try {
-      return new OpenFont(sfnt);
+      const face = new Face(new Blob(sfnt));
+      const characters = new Set(face.collectUnicodes());
+      if (!(face.upem > 0) || characters.size === 0) throw new FontError('the font has no characters');
+      return new OpenFont(face, factsOf(face, licence), characters, []);
     } catch (error) {
       if (error instanceof FontError) throw error;
       throw new FontError('the font cannot be read');
     }
   }
 
-  private sampleText(): string {
-    return String.fromCodePoint(
-      ...this.face
-        .collectUnicodes()
-        .filter((u) => u > 0x20)
-        .slice(0, 1),
-    );
+  /** The same font at another place on its axes; axes it does not have are passed over. */
+  varied(axes: readonly AxisPlace[]): OpenFont {
+    const known = axes.filter((a) => this.facts.axes.some((own) => own.tag === a.tag));
+    if (known.length === 0) return this;
+    const key = JSON.stringify(known.map((a) => [a.tag, a.value]));
+    let other = this.others.get(key);
+    if (!other) {
+      other = new OpenFont(this.face, this.facts, this.characters, known);
+      this.others.set(key, other);
+      if (this.others.size > MOST_VARIED) this.others.delete(this.others.keys().next().value!);
+    }
+    return other;
+  }
+
+  /** Whether the font has a character of its own for a code point. */
+  has(codePoint: number): boolean {
+    return this.characters.has(codePoint);
   }
 
   private heightOf(text: string): number | null {
@@ -75,13 +112,22 @@ export class OpenFont {
     return top > 0 ? top : null;
   }
 
-  /** Shapes one line: kerning, ligatures and marks applied, in visual order. */
-  shape(text: string): ShapedGlyph[] {
-    if (text.length === 0) return [];
+  /** Shapes a run of a line: kerning, ligatures and marks applied, in visual order. Clusters count from the line's start. */
+  shape(
+    line: string,
+    run: Run = { start: 0, end: line.length, rightToLeft: false },
+    features: readonly Feature[] = [],
+  ): ShapedGlyph[] {
+    if (run.end <= run.start) return [];
     const buffer = new Buffer();
-    buffer.addText(text);
+    buffer.addText(line, run.start, run.end - run.start);
+    buffer.setDirection(run.rightToLeft ? Direction.RTL : Direction.LTR);
     buffer.guessSegmentProperties();
-    shape(this.font, buffer);
+    shape(
+      this.font,
+      buffer,
+      features.map((f) => new Switch(f.tag, f.on ? 1 : 0)),
+    );
     return buffer.getGlyphInfosAndPositions().map((g) => ({
       glyph: g.codepoint,
       cluster: g.cluster,
@@ -91,66 +137,17 @@ export class OpenFont {
     }));
   }
 
-  /** The glyph's contours, curves flattened, as drawn (windings not normalised). */
-  outline(glyph: number): Contour[] {
-    let contours = this.outlines.get(glyph);
+  /**
+   * The glyph's contours, curves flattened, as drawn (windings not normalised).
+   * @param coarseness how many times coarser than for a picture that fills the screen
+   */
+  outline(glyph: number, coarseness = 1): Contour[] {
+    const key = `${glyph}/${coarseness}`;
+    let contours = this.outlines.get(key);
     if (!contours) {
-      contours = flatten(this.font.glyphToJson(glyph), this.scale);
-      this.outlines.set(glyph, contours);
+      contours = flattened(this.font.glyphToJson(glyph) as PathCommand[], this.scale, FLATNESS * coarseness);
+      this.outlines.set(key, contours);
     }
     return contours;
   }
-}
-
-/** Path commands to polylines; the number of chords follows from the second difference (Wang's formula). */
-function flatten(path: { type: string; values: number[] }[], scale: number): Contour[] {
-  const contours: Contour[] = [];
-  let points: number[] = [];
-  let x = 0;
-  let y = 0;
-  const add = (px: number, py: number) => {
-    const n = points.length;
-    if (n >= 2 && points[n - 2] === px && points[n - 1] === py) return;
-    points.push(px, py);
-  };
-  const close = () => {
-    const n = points.length;
-    if (n >= 4 && points[0] === points[n - 2] && points[1] === points[n - 1]) points.length -= 2;
-    if (points.length >= 6) contours.push(Float64Array.from(points));
-    points = [];
-  };
-  for (const { type, values } of path) {
-    const v = values.map((c) => c * scale);
-    if (type === 'M') {
-      close();
-      add(v[0], v[1]);
-    } else if (type === 'L') {
-      add(v[0], v[1]);
-    } else if (type === 'Q') {
-      const bend = Math.hypot(x - 2 * v[0] + v[2], y - 2 * v[1] + v[3]);
-      const n = Math.max(1, Math.ceil(Math.sqrt(bend / (4 * FLATNESS))));
-      for (let i = 1; i <= n; i++) {
-        const t = i / n;
-        const s = 1 - t;
-        add(s * s * x + 2 * s * t * v[0] + t * t * v[2], s * s * y + 2 * s * t * v[1] + t * t * v[3]);
-      }
-    } else if (type === 'C') {
-      const bend = Math.max(
-        Math.hypot(x - 2 * v[0] + v[2], y - 2 * v[1] + v[3]),
-        Math.hypot(v[0] - 2 * v[2] + v[4], v[1] - 2 * v[3] + v[5]),
-      );
-      const n = Math.max(1, Math.ceil(Math.sqrt((3 * bend) / (4 * FLATNESS))));
-      for (let i = 1; i <= n; i++) {
-        const t = i / n;
-        const s = 1 - t;
-        const [a, b, c, d] = [s * s * s, 3 * s * s * t, 3 * s * t * t, t * t * t];
-        add(a * x + b * v[0] + c * v[2] + d * v[4], a * y + b * v[1] + c * v[3] + d * v[5]);
-      }
-    } else {
-      close();
-    }
-    if (v.length >= 2) [x, y] = v.slice(-2);
-  }
-  close();
-  return contours;
 }

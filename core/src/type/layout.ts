@@ -1,99 +1,255 @@
-/** Text to placed letters: lines, tracking, leading and alignment; the block's centre is the origin. */
+/** Text to placed letters: lines, directions, tracking, kerning, leading, alignment and baseline. */
+import bidiFactory from 'bidi-js';
 import type { Block } from '../document/index.ts';
-import type { OpenFont } from './font.ts';
+import { standOn } from './baseline.ts';
+import type { Contour, OpenFont } from './font.ts';
 import { boundsOf, merged } from './region.ts';
-import type { Contour } from './font.ts';
 
-/** One glyph of the block that has an outline. Lengths in thousandths of an em. */
+/** A letter of the block that has an outline. Lengths in thousandths of an em of the block's font. */
 export interface PlacedLetter {
   /** Lasting identifier of the first character it stands for. */
   letter: string;
   /** The character or characters, for display. */
   text: string;
-  glyph: number;
+  /** Names the outline: alike keys, alike outlines. */
+  glyph: string;
   x: number;
   y: number;
+  /** Turn about its origin, radians. */
+  turn: number;
   advance: number;
-  /** True when the font has no such character. */
+  /** Line it stands in, from 0. */
+  line: number;
+  /** True when no font has such a character. */
   missing: boolean;
+  /** Name of the font that stands in for the block's own; null when that has it. */
+  standIn: string | null;
 }
 
 export interface TextLayout {
   letters: PlacedLetter[];
   /** Outline of each glyph used, merged. */
-  outlines: Map<number, Contour[]>;
+  outlines: Map<string, Contour[]>;
   /** Ink bounds [x0, y0, x1, y1] about the block's centre; null when there is no ink. */
   bounds: [number, number, number, number] | null;
 }
 
-/** Merged outlines of each font's glyphs, for as long as the font is open. */
-const regions = new WeakMap<OpenFont, Map<number, Contour[]>>();
+/** A font with the name its glyphs go by in caches. */
+export interface NamedFont {
+  font: OpenFont;
+  key: string;
+}
 
-function regionOf(font: OpenFont, glyph: number): Contour[] {
+export type LaidOut = Pick<
+  Block,
+  | 'text'
+  | 'letters'
+  | 'tracking'
+  | 'leading'
+  | 'alignment'
+  | 'kerns'
+  | 'features'
+  | 'axes'
+  | 'baseline'
+  | 'capHeight'
+>;
+
+const bidi = bidiFactory();
+
+/** Merged outlines of each font's glyphs, for as long as the font is open. */
+const regions = new WeakMap<OpenFont, Map<string, Contour[]>>();
+
+/** @param size multiplies the outline */
+function regionOf(font: OpenFont, glyph: number, size: number, coarseness: number): Contour[] {
   let known = regions.get(font);
   if (!known) regions.set(font, (known = new Map()));
-  let region = known.get(glyph);
-  if (!region) known.set(glyph, (region = merged(font.outline(glyph))));
+  const key = `${glyph}/${size}/${coarseness}`;
+  let region = known.get(key);
+  if (!region) {
+    const drawn = font.outline(glyph, coarseness);
+    known.set(key, (region = merged(size === 1 ? drawn : drawn.map((c) => c.map((v) => v * size)))));
+  }
   return region;
 }
 
-/** Lays out a block's text. `loadRegions()` must have been awaited. */
-export function layoutText(
-  font: OpenFont,
-  block: Pick<Block, 'text' | 'letters' | 'tracking' | 'leading' | 'alignment'>,
-): TextLayout {
-  const letters: PlacedLetter[] = [];
-  const outlines = new Map<number, Contour[]>();
-  const lines = block.text.split('\n');
-  const widths: number[] = [];
-  const lineOf: number[] = [];
-  let start = 0;
-  let firstCharacter = 0;
-  lines.forEach((line, row) => {
-    let pen = 0;
-    const shaped = font.shape(line);
-    const clusters = [...new Set(shaped.map((g) => g.cluster))].sort((a, b) => a - b);
-    for (const glyph of shaped) {
-      if (!outlines.has(glyph.glyph)) outlines.set(glyph.glyph, regionOf(font, glyph.glyph));
-      const next = clusters[clusters.indexOf(glyph.cluster) + 1] ?? line.length;
-      if (outlines.get(glyph.glyph)!.length > 0) {
-        const text = line.slice(glyph.cluster, next);
-        letters.push({
-          letter: block.letters[firstCharacter + [...line.slice(0, glyph.cluster)].length] ?? `${start}`,
-          text,
-          glyph: glyph.glyph,
-          x: pen + glyph.dx,
-          y: -row * font.lineHeight * block.leading + glyph.dy,
-          advance: glyph.advance,
-          missing: glyph.glyph === 0,
-        });
-        lineOf.push(row);
-      }
-      pen += glyph.advance + block.tracking;
+interface FontRun {
+  start: number;
+  end: number;
+  level: number;
+  font: number;
+}
+
+/** Stretches of a line that have one direction and one font, in the order they are read across. */
+function runsOf(line: string, fonts: readonly NamedFont[]): FontRun[] {
+  const { levels } = bidi.getEmbeddingLevels(line);
+  const runs: FontRun[] = [];
+  let at = 0;
+  for (const character of line) {
+    const code = character.codePointAt(0)!;
+    const last = runs.at(-1);
+    // marks and joiners stay with what they follow
+    const follows = last !== undefined && /^(\p{M}|\u200c|\u200d|\ufe0f)$/u.test(character);
+    const found = follows ? last.font : fonts.findIndex((f) => f.font.has(code));
+    const font = Math.max(0, found);
+    if (last && last.font === font && last.level === levels[at]) last.end = at + character.length;
+    else runs.push({ start: at, end: at + character.length, level: levels[at], font });
+    at += character.length;
+  }
+  // Unicode Bidirectional Algorithm, rule L2
+  for (let level = Math.max(0, ...runs.map((r) => r.level)); level > 0; level--) {
+    for (let i = 0; i < runs.length; i++) {
+      if (runs[i].level < level) continue;
+      let j = i;
+      while (j < runs.length && runs[j].level >= level) j++;
+      runs.splice(i, j - i, ...runs.slice(i, j).reverse());
+      i = j;
     }
-    widths.push(shaped.length > 0 ? pen - block.tracking : 0);
-    start += line.length + 1;
+  }
+  return runs;
+}
+
+/** A glyph at its pen position, spaces too. */
+interface SetGlyph {
+  letter: PlacedLetter;
+  inked: boolean;
+  space: boolean;
+}
+
+/**
+ * Lays out a block's text. `loadRegions()` must have been awaited.
+ * @param fonts the block's own, then those that stand in for characters it lacks
+ * @param coarseness of the outlines, see OpenFont.outline
+ */
+export function layoutText(fonts: readonly NamedFont[], block: LaidOut, coarseness = 1): TextLayout {
+  const set = fonts.map((f, i) => (i === 0 ? f.font.varied(block.axes) : f.font));
+  const own = set[0];
+  const outlines = new Map<string, Contour[]>();
+  const kerns = new Map(block.kerns.map((k) => [k.letter, k.by]));
+  const rows: SetGlyph[][] = [];
+  const widths: number[] = [];
+  let firstCharacter = 0;
+  block.text.split('\n').forEach((line, row) => {
+    let pen = 0;
+    const glyphs: SetGlyph[] = [];
+    for (const run of runsOf(line, fonts)) {
+      const font = set[run.font];
+      const size = run.font === 0 ? 1 : own.capHeight / font.capHeight;
+      const rightToLeft = run.level % 2 === 1;
+      const shaped = font.shape(line, { ...run, rightToLeft }, block.features);
+      const clusters = [...new Set(shaped.map((g) => g.cluster))].sort((a, b) => a - b);
+      shaped.forEach((g, i) => {
+        const key = `${fonts[run.font].key}/${g.glyph}/${size}/${coarseness}`;
+        const outline = regionOf(font, g.glyph, size, coarseness);
+        const next = clusters[clusters.indexOf(g.cluster) + 1] ?? run.end;
+        const text = line.slice(g.cluster, next);
+        const letter =
+          block.letters[firstCharacter + [...line.slice(0, g.cluster)].length] ?? `${row}-${g.cluster}`;
+        // marks of a cluster go where its base goes
+        const leads = shaped[i - 1]?.cluster !== g.cluster;
+        const by = leads ? (kerns.get(letter) ?? 0) : 0;
+        if (!rightToLeft) pen += by;
+        const inked = outline.length > 0;
+        if (inked) outlines.set(key, outline);
+        glyphs.push({
+          inked,
+          space: !inked && text.trim() === '' && g.advance > 0,
+          letter: {
+            letter,
+            text,
+            glyph: key,
+            x: pen + g.dx * size,
+            y: -row * own.lineHeight * block.leading + g.dy * size,
+            turn: 0,
+            advance: g.advance * size,
+            line: row,
+            missing: g.glyph === 0,
+            standIn: run.font === 0 ? null : font.name,
+          },
+        });
+        pen += g.advance * size + (g.advance > 0 ? block.tracking : 0) + (rightToLeft ? by : 0);
+      });
+    }
+    rows.push(glyphs);
+    widths.push(glyphs.length > 0 ? pen - block.tracking : 0);
     firstCharacter += [...line].length + 1;
   });
   const widest = Math.max(0, ...widths);
-  const share = { left: 0, centre: 0.5, right: 1 }[block.alignment];
-  letters.forEach((letter, i) => {
-    letter.x += (widest - widths[lineOf[i]]) * share;
-  });
-  return { letters, outlines, bounds: centreInk(letters, outlines) };
+  rows.forEach((glyphs, row) => align(glyphs, widest - widths[row], block.alignment));
+  const letters = rows.flat().flatMap((g) => (g.inked ? [g.letter] : []));
+  const { baseline } = block;
+  if (baseline.kind !== 'straight') {
+    const stand = standOn(baseline, widest, block.capHeight / own.capHeight);
+    for (const l of letters) {
+      // a letter turns about the middle of its foot
+      const foot = stand(l.x + l.advance / 2, l.y);
+      const [c, s] = [Math.cos(foot.turn), Math.sin(foot.turn)];
+      l.x = foot.x - (c * l.advance) / 2;
+      l.y = foot.y - (s * l.advance) / 2;
+      l.turn = foot.turn;
+    }
+  }
+  // drawn baselines keep their place, so that the curve stays where it was drawn
+  const bounds = inkOf(letters, outlines);
+  return {
+    letters,
+    outlines,
+    bounds: bounds && baseline.kind !== 'free' ? centred(letters, bounds) : bounds,
+  };
 }
 
-/** Moves the letters so that their common ink is centred; returns the centred bounds. */
-function centreInk(letters: PlacedLetter[], outlines: Map<number, Contour[]>): TextLayout['bounds'] {
+/** Moves a line's glyphs by what it lacks to the widest. */
+function align(glyphs: SetGlyph[], lacking: number, alignment: Block['alignment']): void {
+  if (alignment !== 'justified') {
+    const by = lacking * { left: 0, centre: 0.5, right: 1 }[alignment];
+    for (const g of glyphs) g.letter.x += by;
+    return;
+  }
+  // room goes to the spaces, or between the letters of a line without any
+  const inner = glyphs.slice(0, -1);
+  const spaces = inner.filter((g) => g.space).length;
+  const gaps = spaces || inner.filter((g) => g.letter.advance > 0).length;
+  let by = 0;
+  for (const g of glyphs) {
+    g.letter.x += by;
+    if (gaps > 0 && (spaces > 0 ? g.space : g.letter.advance > 0)) by += lacking / gaps;
+  }
+}
+
+/** A placed letter's outline in the block. */
+export function placedOutline(letter: Pick<PlacedLetter, 'x' | 'y' | 'turn'>, outline: Contour[]): Contour[] {
+  const [c, s] = [Math.cos(letter.turn), Math.sin(letter.turn)];
+  return outline.map((contour) => {
+    const out = new Float64Array(contour.length);
+    for (let i = 0; i < contour.length; i += 2) {
+      out[i] = letter.x + c * contour[i] - s * contour[i + 1];
+      out[i + 1] = letter.y + s * contour[i] + c * contour[i + 1];
+    }
+    return out;
+  });
+}
+
+function inkOf(letters: PlacedLetter[], outlines: Map<string, Contour[]>): TextLayout['bounds'] {
   if (letters.length === 0) return null;
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
   for (const l of letters) {
-    const box = boundsOf(outlines.get(l.glyph)!);
-    x0 = Math.min(x0, box[0] + l.x);
-    y0 = Math.min(y0, box[1] + l.y);
-    x1 = Math.max(x1, box[2] + l.x);
-    y1 = Math.max(y1, box[3] + l.y);
+    const outline = outlines.get(l.glyph)!;
+    const box =
+      l.turn === 0
+        ? boundsOf(outline).map((v, i) => v + (i % 2 ? l.y : l.x))
+        : boundsOf(placedOutline(l, outline));
+    x0 = Math.min(x0, box[0]);
+    y0 = Math.min(y0, box[1]);
+    x1 = Math.max(x1, box[2]);
+    y1 = Math.max(y1, box[3]);
   }
+  return [x0, y0, x1, y1];
+}
+
+/** Moves the letters so that their common ink is centred; returns the centred bounds. */
+function centred(
+  letters: PlacedLetter[],
+  [x0, y0, x1, y1]: [number, number, number, number],
+): TextLayout['bounds'] {
   const [cx, cy] = [(x0 + x1) / 2, (y0 + y1) / 2];
   for (const l of letters) {
     l.x -= cx;

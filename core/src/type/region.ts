@@ -1,5 +1,5 @@
 /** Plane regions as contours, outer ones counter-clockwise and holes clockwise; set operations by Clipper2. */
-import createClipper, { type MainModule, type PathsD } from 'clipper2-wasm';
+import createClipper, { type EndType, type MainModule, type PathsD } from 'clipper2-wasm';
 import type { Contour } from './font.ts';
 
 let clipper: MainModule | null = null;
@@ -47,13 +47,81 @@ function fromPaths(paths: PathsD): Contour[] {
   return out;
 }
 
-/** Merges overlapping contours (non-zero winding); outers come out counter-clockwise, holes clockwise. */
-export function merged(contours: Contour[]): Contour[] {
+/** Merges overlapping contours; outers come out counter-clockwise, holes clockwise. */
+export function merged(contours: Contour[], rule: 'nonzero' | 'evenodd' = 'nonzero'): Contour[] {
   const c = library();
   const paths = toPaths(c, contours);
-  const union = c.UnionSelfD(paths, c.FillRule.NonZero, PRECISION);
+  const union = c.UnionSelfD(paths, rule === 'evenodd' ? c.FillRule.EvenOdd : c.FillRule.NonZero, PRECISION);
   paths.delete();
   return fromPaths(union);
+}
+
+/** How far a grown corner may reach, in distances grown, before it is cut off. */
+const MITRE = 2;
+/** Largest distance of a chord from a round corner. */
+const ROUND = 0.02;
+
+/** The region widened by a distance, or narrowed by a negative one; corners kept sharp within reason, or round. */
+export function grown(region: Contour[], distance: number, corners: 'sharp' | 'round' = 'sharp'): Contour[] {
+  const c = library();
+  const paths = toPaths(c, region);
+  const join = corners === 'round' ? c.JoinType.Round : c.JoinType.Miter;
+  const wide = c.InflatePathsD(paths, distance, join, c.EndType.Polygon, MITRE, PRECISION, ROUND);
+  paths.delete();
+  return fromPaths(wide);
+}
+
+export type LineCap = 'butt' | 'round' | 'square';
+export type LineJoin = 'miter' | 'round' | 'bevel';
+
+/**
+ * The region that a pen covers along lines.
+ * @param flatness largest distance of a chord from a round cap or join
+ */
+export function outlined(
+  open: Contour[],
+  closed: Contour[],
+  width: number,
+  cap: LineCap,
+  join: LineJoin,
+  mitre: number,
+  flatness: number,
+): Contour[] {
+  const c = library();
+  const joinType = { miter: c.JoinType.Miter, round: c.JoinType.Round, bevel: c.JoinType.Square }[join];
+  const endType = { butt: c.EndType.Butt, round: c.EndType.Round, square: c.EndType.Square }[cap];
+  const widen = (lines: Contour[], end: EndType) => {
+    if (lines.length === 0) return [];
+    const paths = toPaths(c, lines);
+    const wide = c.InflatePathsD(paths, width / 2, joinType, end, mitre, PRECISION, flatness);
+    paths.delete();
+    return fromPaths(wide);
+  };
+  return merged([...widen(open, endType), ...widen(closed, c.EndType.Joined)]);
+}
+
+/** Union of two regions. */
+export function joined(a: Contour[], b: Contour[]): Contour[] {
+  return merged([...a, ...b]);
+}
+
+/** The part that regions share. */
+export function shared(a: Contour[], b: Contour[]): Contour[] {
+  return combined(a, b, 'IntersectD');
+}
+
+/** The first region without what the second covers. */
+export function without(a: Contour[], b: Contour[]): Contour[] {
+  return combined(a, b, 'DifferenceD');
+}
+
+function combined(a: Contour[], b: Contour[], how: 'IntersectD' | 'DifferenceD'): Contour[] {
+  const c = library();
+  const [p, q] = [toPaths(c, a), toPaths(c, b)];
+  const out = c[how](p, q, c.FillRule.NonZero, PRECISION);
+  p.delete();
+  q.delete();
+  return fromPaths(out);
 }
 
 /** Signed area of a contour: positive when counter-clockwise. */

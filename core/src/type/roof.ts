@@ -12,7 +12,7 @@ const ON_LEVEL = 1e-3;
 /** Largest distance of a chord from a curved ridge. */
 const RIDGE_TOLERANCE = 0.01;
 /** Corners fan out in sectors of at most this angle, radians; a chord errs from its arc by 0.25 %. */
-const SECTOR = (8 * Math.PI) / 180;
+export const SECTOR = (8 * Math.PI) / 180;
 /** Bends nearer to a spoke's point than this share of their distance are left out. */
 const CROWDED = 0.2;
 
@@ -47,10 +47,12 @@ class RoofBuilder {
   readonly steps: [number, number, number][][];
   private readonly v: Voronoi;
   private readonly levels: number[];
+  private readonly sector: number;
   /** Vertices between the ends of each border step, by its ends in ascending order. */
   private readonly between = new Map<number, number[]>();
 
-  constructor(v: Voronoi, levels: number[]) {
+  constructor(v: Voronoi, levels: number[], sector: number) {
+    this.sector = sector;
     this.v = v;
     this.levels = levels;
     this.x = v.x.slice();
@@ -76,7 +78,7 @@ class RoofBuilder {
     const { sites: s } = this.v;
     const p = s.previous[corner];
     const whole = -s.turn[corner];
-    const count = Math.ceil(whole / SECTOR);
+    const count = Math.ceil(whole / this.sector);
     for (let j = 1; j < count; j++) {
       const [cos, sin] = [Math.cos((whole * j) / count), Math.sin((whole * j) / count)];
       yield [-cos * s.dy[p] + sin * s.dx[p], cos * s.dx[p] + sin * s.dy[p]];
@@ -252,9 +254,12 @@ class RoofBuilder {
   }
 }
 
-/** @param levels distances from the outline, ascending, the first 0; an infinite last one takes in what lies above */
-export function roofOf(v: Voronoi, levels: number[]): Roof {
-  const builder = new RoofBuilder(v, levels);
+/**
+ * @param levels distances from the outline, ascending, the first 0; an infinite last one takes in what lies above
+ * @param sector greatest angle of a corner's sectors
+ */
+export function roofOf(v: Voronoi, levels: number[], sector = SECTOR): Roof {
+  const builder = new RoofBuilder(v, levels, sector);
   const bands = builder.build();
   const { x, y, r, steps } = builder;
   return { x, y, r, bands, steps };

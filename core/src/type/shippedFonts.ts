@@ -9,6 +9,9 @@ export interface ShippedFont {
   file: string;
 }
 
+/** What all shipped faces are licensed under; their files leave it out. */
+export const SHIPPED_LICENCE = 'SIL Open Font License 1.1';
+
 const face = (id: string, name: string, kind: string): ShippedFont => ({
   id,
   name,

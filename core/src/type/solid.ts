@@ -3,11 +3,13 @@
  * function of the true distance to the outline, so that a bevel ends in a ridge where strokes meet and never
  * crosses itself.
  */
-import { ZONES, type Profile, type Zone } from '../document/index.ts';
+import { SOLID_ZONES, type Bevel } from '../document/index.ts';
 import type { Contour } from './font.ts';
-import { bevelLimits, type BevelLimits } from './limits.ts';
+import { bevelLimits } from './limits.ts';
 import { profilePieces, type ProfilePiece } from './profile.ts';
 import { contourOf, loopsOf, roofOf, type Roof } from './roof.ts';
+import { grown } from './region.ts';
+import { assemble, Sheet, type PlacedSheet, type Solid } from './sheet.ts';
 import { sitesOf, type Sites } from './sites.ts';
 import { triangulate } from './triangulate.ts';
 import { diagramOf } from './diagram.ts';
@@ -21,72 +23,16 @@ const CREASE = (32 * Math.PI) / 180;
 /** Shape of a solid, all in the unit of the outline. The back lies at z = 0, the front at z = depth. */
 export interface SolidShape {
   depth: number;
-  front: { width: number; height: number; profile: Profile; segments: number };
-  back: { width: number; height: number; profile: Profile; segments: number };
-}
-
-/** A watertight solid: nine floats a triangle; zones follow each other in the order of ZONES. */
-export interface Solid {
-  positions: Float32Array;
-  normals: Float32Array;
-  /** Unit vectors along the outline; on fronts and backs along the line of text. */
-  tangents: Float32Array;
-  /**
-   * Four floats a corner: along and across the outline (lengths on the surface, across growing from back to
-   * front and 0 where the front bevel begins; on fronts and backs the plane's x and y), then the plane's x and y.
-   */
-  uv: Float32Array;
-  /** First triangle of each zone, and at the end their number. */
-  zoneStarts: Uint32Array;
-  /** Null when the outline is beyond bevelling, and the solid goes without. */
-  limits: BevelLimits | null;
-}
-
-/** Floats of a corner: position, normal, tangent in the plane, along and across. */
-const CORNER = 10;
-
-/** A growing list of corners, three a triangle. */
-class Sheet {
-  data = new Float32Array(CORNER * 768);
-  corners = 0;
-
-  /** @param nx normal, (tx, ty) tangent */
-  corner(
-    x: number,
-    y: number,
-    z: number,
-    nx: number,
-    ny: number,
-    nz: number,
-    tx: number,
-    ty: number,
-    along: number,
-    across: number,
-  ): void {
-    let at = this.corners++ * CORNER;
-    if (at === this.data.length) {
-      const grown = new Float32Array(at * 2);
-      grown.set(this.data);
-      this.data = grown;
-    }
-    const d = this.data;
-    d[at++] = x;
-    d[at++] = y;
-    d[at++] = z;
-    d[at++] = nx;
-    d[at++] = ny;
-    d[at++] = nz;
-    d[at++] = tx;
-    d[at++] = ty;
-    d[at++] = along;
-    d[at] = across;
-  }
+  front: Bevel;
+  back: Bevel;
+  /** Greatest angle of the sectors in which bevels turn round corners; as fine as for close views by itself. */
+  sector?: number;
 }
 
 type Flat = [number, number];
 
 /** Outline with what shading and texturing need to know of it. */
-class Outline {
+export class Outline {
   readonly sites: Sites;
   /** Length of the contour before each vertex. */
   private readonly start: Float64Array;
@@ -149,7 +95,7 @@ class Outline {
 }
 
 /** Upright strip over steps of a site's outline or level, from z0 up to z1. */
-function wall(
+export function wall(
   sheet: Sheet,
   outline: Outline,
   steps: Iterable<[number, number, number]>,
@@ -165,7 +111,7 @@ function wall(
     const q = outline.at(site, x[b], y[b]);
     if (q.along < p.along) q.along = p.along + Math.hypot(x[b] - x[a], y[b] - y[a]);
     const put = (i: number, { normal: [nx, ny], along }: typeof p, z: number, across: number) =>
-      sheet.corner(x[i], y[i], z, nx, ny, 0, -ny, nx, along, across);
+      sheet.corner(x[i], y[i], z, nx, ny, 0, -ny, nx, 0, along, across);
     put(a, p, z0, across0);
     put(b, q, z0, across0);
     put(b, q, z1, across1);
@@ -215,6 +161,7 @@ function slope(
           up / l,
           -normal[1],
           normal[0],
+          0,
           along,
           across[0] + (across[1] - across[0]) * s,
         );
@@ -224,7 +171,7 @@ function slope(
 }
 
 /** Steps of the outline itself. */
-function* outlineSteps(s: Sites): Generator<[number, number, number]> {
+export function* outlineSteps(s: Sites): Generator<[number, number, number]> {
   for (let k = 0; k < s.count; k++) yield [k, k, s.next[k]];
 }
 
@@ -236,13 +183,14 @@ function* faceCorners(
   contours: Contour[],
   diagram: Voronoi | null,
   levels: number[],
+  sector: number | undefined,
 ): Generator<[number, number]> {
   let triangles: Uint32Array;
   try {
     triangles = triangulate(contours);
   } catch (error) {
     if (!diagram) throw error;
-    const { x, y, bands } = roofOf(diagram, [...levels, Infinity]);
+    const { x, y, bands } = roofOf(diagram, [...levels, Infinity], sector);
     for (const patch of bands[levels.length - 1]) for (const i of patch.triangles) yield [x[i], y[i]];
     return;
   }
@@ -256,14 +204,19 @@ function* faceCorners(
  * Bevel and face on one side, built upward from z = 0 at the outline.
  * @returns the bevel's and the face's sheets
  */
-function cap(outline: Outline, diagram: Voronoi | null, bevel: SolidShape['front']): [Sheet, Sheet] {
+function cap(
+  outline: Outline,
+  diagram: Voronoi | null,
+  bevel: SolidShape['front'],
+  sector: number | undefined,
+): [Sheet, Sheet] {
   const bevelSheet = new Sheet();
   const faceSheet = new Sheet();
   const { sites } = outline;
-  const pieces = profilePieces(bevel.profile, bevel.segments, bevel.width, bevel.height);
+  const pieces = profilePieces(bevel);
   const levels = [0];
   for (const p of pieces) if (p.across1 > p.across0 && bevel.width > 0) levels.push(p.across1 * bevel.width);
-  const roof = diagram && levels.length > 1 ? roofOf(diagram, levels) : null;
+  const roof = diagram && levels.length > 1 ? roofOf(diagram, levels, sector) : null;
   let band = 0;
   let z = 0;
   let across = 0;
@@ -291,8 +244,8 @@ function cap(outline: Outline, diagram: Voronoi | null, bevel: SolidShape['front
     z = top;
   }
   const outlines = roof ? loopsOf(roof.steps[band]).map((loop) => contourOf(loop, roof)) : sites.contours;
-  for (const [x, y] of faceCorners(outlines, diagram, levels)) {
-    faceSheet.corner(x, y, z, 0, 0, 1, 1, 0, x, y);
+  for (const [x, y] of faceCorners(outlines, diagram, levels, sector)) {
+    faceSheet.corner(x, y, z, 0, 0, 1, 1, 0, 0, x, y);
   }
   return [bevelSheet, faceSheet];
 }
@@ -302,8 +255,11 @@ function cap(outline: Outline, diagram: Voronoi | null, bevel: SolidShape['front
  * @param region merged contours, outers counter-clockwise, holes clockwise
  */
 export function buildSolid(region: Contour[], shape: SolidShape): Solid {
-  const diagram = diagramOf(region);
-  const outline = new Outline(diagram?.sites ?? sitesOf(region));
+  const reach = Math.max(0, ...[shape.front, shape.back].map((b) => (b.way === 'outward' ? b.width : 0)));
+  // outward bevels run inward too, from the outline widened by them
+  const widest = reach < LEAST_WIDTH ? region : grown(region, reach);
+  const diagram = diagramOf(widest);
+  const outline = new Outline(diagram?.sites ?? sitesOf(widest));
   // bevels that together are deeper than the letter share its depth in proportion
   const wanted = shape.front.height + shape.back.height;
   const share = wanted > shape.depth ? shape.depth / wanted : 1;
@@ -316,58 +272,17 @@ export function buildSolid(region: Contour[], shape: SolidShape): Solid {
   });
   const front = fitted(shape.front);
   const back = fitted(shape.back);
-  const [frontBevel, frontFace] = cap(outline, diagram, front);
-  const [backBevel, backFace] = cap(outline, diagram, back);
+  const [frontBevel, frontFace] = cap(outline, diagram, front, shape.sector);
+  const [backBevel, backFace] = cap(outline, diagram, back, shape.sector);
   const side = new Sheet();
   const [low, high] = [back.height, shape.depth - front.height];
   wall(side, outline, outlineSteps(outline.sites), outline.sites, low, high, low - high);
-  const sheets: Record<Zone, PlacedSheet> = {
-    front: { sheet: frontFace, offset: high, sign: 1, acrossAt: null },
-    frontBevel: { sheet: frontBevel, offset: high, sign: 1, acrossAt: 0 },
-    side: { sheet: side, offset: 0, sign: 1, acrossAt: 0 },
-    backBevel: { sheet: backBevel, offset: low, sign: -1, acrossAt: low - high },
-    back: { sheet: backFace, offset: low, sign: -1, acrossAt: null },
-  };
-  return { ...assemble(sheets), limits: diagram && bevelLimits(diagram) };
-}
-
-/** A sheet in its place: `sign` −1 mirrors it in z; `acrossAt` is where its across begins, null for faces. */
-interface PlacedSheet {
-  sheet: Sheet;
-  offset: number;
-  sign: 1 | -1;
-  acrossAt: number | null;
-}
-
-/** Joins the zones; a mirrored sheet is rewound. */
-function assemble(sheets: Record<Zone, PlacedSheet>): Omit<Solid, 'limits'> {
-  const corners = ZONES.reduce((sum, zone) => sum + sheets[zone].sheet.corners, 0);
-  const positions = new Float32Array(corners * 3);
-  const normals = new Float32Array(corners * 3);
-  const tangents = new Float32Array(corners * 3);
-  const uv = new Float32Array(corners * 4);
-  const zoneStarts = new Uint32Array(ZONES.length + 1);
-  let at = 0;
-  ZONES.forEach((zone, k) => {
-    const { sheet, offset, sign, acrossAt } = sheets[zone];
-    const d = sheet.data;
-    zoneStarts[k] = at / 3;
-    for (let i = 0; i < sheet.corners; i++, at++) {
-      const from = (sign < 0 ? i - 2 * (i % 3) + 2 : i) * CORNER;
-      positions[at * 3] = d[from];
-      positions[at * 3 + 1] = d[from + 1];
-      positions[at * 3 + 2] = offset + sign * d[from + 2];
-      normals[at * 3] = d[from + 3];
-      normals[at * 3 + 1] = d[from + 4];
-      normals[at * 3 + 2] = sign * d[from + 5];
-      tangents[at * 3] = d[from + 6];
-      tangents[at * 3 + 1] = d[from + 7];
-      uv[at * 4] = d[from + 8];
-      uv[at * 4 + 1] = acrossAt === null ? d[from + 9] : acrossAt + sign * d[from + 9];
-      uv[at * 4 + 2] = d[from];
-      uv[at * 4 + 3] = d[from + 1];
-    }
-  });
-  zoneStarts[ZONES.length] = corners / 3;
-  return { positions, normals, tangents, uv, zoneStarts };
+  const sheets: PlacedSheet[] = [
+    { sheet: frontFace, offset: high, sign: 1, acrossAt: null },
+    { sheet: frontBevel, offset: high, sign: 1, acrossAt: 0 },
+    { sheet: side, offset: 0, sign: 1, acrossAt: 0 },
+    { sheet: backBevel, offset: low, sign: -1, acrossAt: low - high },
+    { sheet: backFace, offset: low, sign: -1, acrossAt: null },
+  ];
+  return { ...assemble(SOLID_ZONES, sheets), limits: diagram && bevelLimits(diagram) };
 }

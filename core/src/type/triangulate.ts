@@ -7,10 +7,13 @@ import { boundsOf } from './region.ts';
 /**
  * Triangulates the points between contours: inside an odd number of them (even-odd rule).
  * @param contours closed, mutually disjoint, none crossing itself
- * @returns corner numbers, three a counter-clockwise triangle, counting points through the contours in order
+ * @param inner further vertices as x, y pairs, none on a contour
+ * @returns corner numbers, three a counter-clockwise triangle, counting points through the contours in order,
+ * then the inner ones
  */
-export function triangulate(contours: Contour[]): Uint32Array {
-  const count = contours.reduce((sum, c) => sum + c.length / 2, 0);
+export function triangulate(contours: Contour[], inner: ArrayLike<number> = []): Uint32Array {
+  const onContours = contours.reduce((sum, c) => sum + c.length / 2, 0);
+  const count = onContours + inner.length / 2;
   // four far corners keep every constraint off the hull
   const coords = new Float64Array((count + 4) * 2);
   // points that several contours share (touching corners) become one vertex of the triangulation
@@ -39,6 +42,12 @@ export function triangulate(contours: Contour[]): Uint32Array {
     }
   }
   if (used < 3) return new Uint32Array(0);
+  for (let i = 0; i < inner.length; i += 2, at++) {
+    coords[used * 2] = inner[i];
+    coords[used * 2 + 1] = inner[i + 1];
+    pointOf.push(at);
+    used++;
+  }
   const [x0, y0, x1, y1] = boundsOf(contours);
   const margin = x1 - x0 + (y1 - y0) + 1;
   const far = [

@@ -44,6 +44,7 @@ export function sceneOf(
       block: null,
       letter: null,
       zone: null,
+      colour: null,
       piece: `p${i}`,
       finish: i,
       firstTriangle: partOf.length,

@@ -1,12 +1,15 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { newBevel } from '../../src/document/index.ts';
 import type { Contour } from '../../src/type/font.ts';
 import { areaOf, loadRegions, merged } from '../../src/type/region.ts';
 import { SHIPPED_FONTS } from '../../src/type/shippedFonts.ts';
-import { buildSolid, type Solid } from '../../src/type/solid.ts';
+import type { Solid } from '../../src/type/sheet.ts';
+import { crossings, openEdges } from '../../src/type/soundness.ts';
+import { buildSolid } from '../../src/type/solid.ts';
 import { voronoiOf } from '../../src/type/voronoi.ts';
-import { seeded } from '../trace/kernelFixture.ts';
-import { distanceTo, inset, openEdges, openShipped } from './fixture.ts';
+import { kernelOver, seeded } from '../trace/kernelFixture.ts';
+import { distanceTo, inset, openShipped } from './fixture.ts';
 
 beforeAll(() => loadRegions());
 
@@ -18,12 +21,12 @@ const ring = (n: number, r: number, way: 1 | -1 = 1): Contour =>
       return [r * Math.cos(a), r * Math.sin(a)];
     }).flat(),
   );
-const none = { width: 0, height: 0, profile: 'straight', segments: 1 } as const;
+const none = newBevel({ width: 0, height: 0, profile: 'straight', segments: 1 });
 /** A straight bevel as high as it is wide: height above the side is distance to the outline. */
 const chisel = (region: Contour[], width: number) =>
   buildSolid(region, {
     depth: width + 10,
-    front: { width, height: width, profile: 'straight', segments: 1 },
+    front: newBevel({ width, height: width, profile: 'straight', segments: 1 }),
     back: none,
   });
 
@@ -166,7 +169,7 @@ describe('a bevel just short of where strokes meet', () => {
 });
 
 describe('any outline', () => {
-  it('is bevelled without holes: random stars with holes', () => {
+  it('is bevelled without holes or crossings: random stars with holes', () => {
     fc.assert(
       fc.property(
         fc.array(fc.double({ min: 0.2, max: 1, noNaN: true }), { minLength: 3, maxLength: 40 }),
@@ -184,10 +187,12 @@ describe('any outline', () => {
           fc.pre(region.length > 0);
           const solid = buildSolid(region, {
             depth: 100,
-            front: { width, height: 60, profile: 'round', segments: 5 },
-            back: { width: width / 3, height: 20, profile: 'cove', segments: 3 },
+            front: newBevel({ width, height: 60, profile: 'round', segments: 5 }),
+            back: newBevel({ width: width / 3, height: 20, profile: 'cove', segments: 3 }),
           });
-          return openEdges(solid.positions) === 0;
+          return (
+            openEdges(solid.positions) === 0 && crossings(solid.positions, kernelOver(solid.positions)) === 0
+          );
         },
       ),
       { numRuns: 150, seed: 11 },

@@ -1,25 +1,33 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { newBlock, PROFILES, ZONES, type Block, type Profile } from '../../src/document/index.ts';
+import {
+  newBevel,
+  newBlock,
+  PROFILES,
+  SOLID_ZONES,
+  ZONES,
+  type Bevel,
+  type Block,
+  type Profile,
+} from '../../src/document/index.ts';
 import { SolidCache, solidsOf } from '../../src/type/blockSolids.ts';
 import type { Contour, OpenFont } from '../../src/type/font.ts';
 import { layoutText } from '../../src/type/layout.ts';
 import { areaOf, loadRegions, merged } from '../../src/type/region.ts';
+import type { Solid } from '../../src/type/sheet.ts';
 import { SHIPPED_FONTS } from '../../src/type/shippedFonts.ts';
-import { buildSolid, type Solid, type SolidShape } from '../../src/type/solid.ts';
-import { inset, openEdges, openShipped, volume } from './fixture.ts';
+import { crossings, openEdges, volume } from '../../src/type/soundness.ts';
+import { buildSolid, type SolidShape } from '../../src/type/solid.ts';
+import { kernelOver } from '../trace/kernelFixture.ts';
+import { inset, openShipped } from './fixture.ts';
 
 beforeAll(() => loadRegions());
 
 const solidsIn = (block: Block, font: OpenFont, key: string, cache: SolidCache) =>
-  solidsOf(block, font, layoutText(font, block), key, cache);
+  solidsOf(block, layoutText([{ font, key }], block), block.capHeight / font.capHeight, cache);
 
-const bevel = (width: number, height: number, profile: Profile, segments = 5) => ({
-  width,
-  height,
-  profile,
-  segments,
-});
+const bevel = (width: number, height: number, profile: Profile, segments = 5) =>
+  newBevel({ width, height, profile, segments });
 const contour = (...xy: number[]): Contour => Float64Array.from(xy);
 const square = (s: number) => [contour(0, 0, s, 0, s, s, 0, s)];
 
@@ -211,5 +219,63 @@ describe('a block', () => {
     const font = await openShipped('anton');
     const { letters } = solidsIn(newBlock('A\u4e2d'), font, 'f', new SolidCache());
     expect(letters.map((l) => l.missing)).toEqual([false, true]);
+  });
+});
+
+describe('outward bevels', () => {
+  it('widen the side by their width and leave the front as it was', () => {
+    const solid = buildSolid(square(100), {
+      depth: 40,
+      front: { ...bevel(10, 10, 'straight', 1), way: 'outward' },
+      back: bevel(0, 0, 'straight', 1),
+    });
+    expect(openEdges(solid.positions)).toBe(0);
+    expect(flatArea(solid, SOLID_ZONES.indexOf('front')) / 100 ** 2).toBeCloseTo(1, 4);
+    expect(flatArea(solid, SOLID_ZONES.indexOf('back')) / 120 ** 2).toBeCloseTo(1, 4);
+    expect(solid.box).toEqual([-10, -10, 0, 110, 110, 40]);
+  });
+});
+
+describe('shading', () => {
+  const normalsOf = (shading: Bevel['shading']) => {
+    const { normals, zoneStarts } = buildSolid(square(100), {
+      depth: 40,
+      front: { ...bevel(20, 20, 'keel', 1), shading },
+      back: bevel(0, 0, 'straight', 1),
+    });
+    const ups = new Set<string>();
+    for (let i = zoneStarts[1] * 9; i < zoneStarts[2] * 9; i += 3) ups.add(normals[i + 2].toFixed(4));
+    return ups.size;
+  };
+  it('is flat on each facet when crisp, and runs over their edges when smooth', () => {
+    expect(normalsOf('crisp')).toBe(2);
+    expect(normalsOf('drawn')).toBe(2);
+    expect(normalsOf('smooth')).toBe(3);
+  });
+});
+
+describe('crossings', () => {
+  it('are found where there are any, and none in bevels of any width', async () => {
+    const box = buildSolid(square(100), {
+      depth: 40,
+      front: bevel(0, 0, 'straight', 1),
+      back: bevel(0, 0, 'straight', 1),
+    }).positions;
+    const twice = Float32Array.from([...box, ...box.map((v, i) => v + [50, 30, 20][i % 3])]);
+    expect(crossings(twice, kernelOver(twice))).toBeGreaterThan(0);
+    for (const id of ['abril-fatface', 'pirata-one', 'alfa-slab-one']) {
+      const font = await openShipped(id);
+      for (const character of 'Rg&') {
+        const region = merged(font.outline(font.shape(character)[0].glyph));
+        for (const width of [8, 45, 130]) {
+          const { positions } = buildSolid(region, {
+            depth: 150,
+            front: bevel(width, 60, 'round'),
+            back: bevel(width / 2, 30, 'cove'),
+          });
+          expect(crossings(positions, kernelOver(positions)), `${id} ${character} ${width}`).toBe(0);
+        }
+      }
+    }
   });
 });

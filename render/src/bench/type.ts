@@ -1,5 +1,6 @@
 /** Solids of 24 letters in five faces against three's ExtrudeGeometry on the same outlines. */
 import { ExtrudeGeometry, Path, Shape, Vector2 } from 'three';
+import { newBevel } from '@wemlox/core/src/document/index.ts';
 import type { Contour } from '@wemlox/core/src/type/font.ts';
 import { OpenFont } from '@wemlox/core/src/type/font.ts';
 import { loadRegions, merged, signedArea } from '@wemlox/core/src/type/region.ts';
@@ -7,14 +8,15 @@ import { buildSolid, type SolidShape } from '@wemlox/core/src/type/solid.ts';
 import { SHIPPED_FONTS } from '@wemlox/core/src/type/shippedFonts.ts';
 import { diskSources } from '../sources.ts';
 import { alone, compared, type Report } from './report.ts';
+import { soundShare } from './truths.ts';
 
 const LETTERS = 'ABCDEGHKMORSabcdeghkmors';
 const FACES = ['alfa-slab-one', 'abril-fatface', 'lobster', 'pirata-one', 'varela-round'];
-const BEVEL = { width: 18, height: 24, profile: 'round', segments: 6 } as const;
+const BEVEL = newBevel({ width: 18, height: 24, profile: 'round', segments: 6 });
 const SHAPE: SolidShape = {
   depth: 150,
   front: BEVEL,
-  back: { width: 0, height: 0, profile: 'straight', segments: 1 },
+  back: newBevel({ width: 0, height: 0, profile: 'straight', segments: 1 }),
 };
 
 const pointsOf = (contour: Contour) =>
@@ -87,5 +89,11 @@ export async function benchType(): Promise<Report> {
       ),
     );
   }
+  rows.push(
+    ...(await soundShare(
+      FACES,
+      [...LETTERS].map((c) => c.codePointAt(0)!),
+    )),
+  );
   return { bench: 'type, 24 letters with a round bevel of 6 segments', rows };
 }

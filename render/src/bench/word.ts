@@ -31,9 +31,9 @@ export async function chromeWord(
     seen: true,
   };
   shot.bounces = FIGURE.bounces;
-  const first = await maker.make(project, look.id, shot.id);
+  const first = await maker.make(project, look.id, shot.id, FIGURE.width);
   project.blocks[0].place.position[1] = standingHeight(first.solids[0].bounds!, 0);
-  const standing = await maker.make(project, look.id, shot.id);
+  const standing = await maker.make(project, look.id, shot.id, FIGURE.width);
   shot.camera = frontView(shot, standing.scene.typeBox);
-  return { project, scene: (await maker.make(project, look.id, shot.id)).scene };
+  return { project, scene: (await maker.make(project, look.id, shot.id, FIGURE.width)).scene };
 }

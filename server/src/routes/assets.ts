@@ -1,7 +1,10 @@
 /** Uploaded files by hash: checked for what they claim to be before they are kept. */
 import { raw, Router } from 'express';
 import { LARGEST_PICTURE, PictureError, readSurroundPicture } from '@wemlox/core/src/picture/files.ts';
+import { openDrawing } from '@wemlox/core/src/type/drawing.ts';
+import { drawingKindOf } from '@wemlox/core/src/type/painted.ts';
 import { OpenFont } from '@wemlox/core/src/type/font.ts';
+import { loadRegions } from '@wemlox/core/src/type/region.ts';
 import { assetChunks, findAsset, listAssets, putAsset, type Pool } from '@wemlox/store/src/index.ts';
 import { AssetQuery, checked } from '../bodies.ts';
 import { Refusal } from '../problem.ts';
@@ -16,7 +19,10 @@ async function nameOf(
 ): Promise<string> {
   if (kind === 'font') return (await OpenFont.open(bytes)).name;
   if (kind === 'surround') readSurroundPicture(bytes);
-  else if (!PNG.every((v, i) => bytes[i] === v)) throw new PictureError('the proof is not a PNG picture');
+  else if (kind === 'drawing') {
+    await loadRegions();
+    openDrawing(bytes, drawingKindOf(bytes));
+  } else if (!PNG.every((v, i) => bytes[i] === v)) throw new PictureError('the proof is not a PNG picture');
   return given ?? kind;
 }
 

@@ -35,8 +35,10 @@ export function projectRoutes(pool: Pool): Router {
     if (!Buffer.isBuffer(req.body)) throw new Refusal(400, 'the file is empty');
     const { project, assets } = await unpackProject(new Uint8Array(req.body), async (b) => sha256(b));
     const fonts = new Set(project.blocks.map((b) => b.font.id));
+    const drawings = new Set(project.blocks.map((b) => b.drawing?.id));
+    const kindOf = (hash: string) => (fonts.has(hash) ? 'font' : drawings.has(hash) ? 'drawing' : 'surround');
     for (const asset of assets) {
-      await putAsset(pool, fonts.has(asset.hash) ? 'font' : 'surround', asset.name, asset.bytes);
+      await putAsset(pool, kindOf(asset.hash), asset.name, asset.bytes);
     }
     res.status(201).json(await createProject(pool, project));
   });

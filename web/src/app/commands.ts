@@ -2,7 +2,8 @@
 import type { NavigateFunction } from 'react-router';
 import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
 import { PAINTED_SURROUNDS } from '@wemlox/core/src/light/paintedSurrounds.ts';
-import { ZONES } from '@wemlox/core/src/document/index.ts';
+import type { Zone } from '@wemlox/core/src/document/index.ts';
+import { EXPORT_KINDS } from '@wemlox/core/src/scene/exportKinds.ts';
 import { useView } from '../stage/view.ts';
 import {
   addFinish,
@@ -13,9 +14,16 @@ import {
   layFinish,
   setExposure,
   setSurround,
-  standOnFloor,
 } from '../state/actions.ts';
 import { choose, useChoice } from '../state/choice.ts';
+import {
+  addText,
+  exportType,
+  partLetters,
+  standOffWall,
+  standOnFloor,
+  wallOf,
+} from '../state/typeActions.ts';
 import { downloadPicture, keepProof } from '../state/keep.ts';
 import { useProofs } from '../state/proofs.ts';
 import { history, lookOf, redo, undo, useStudio } from '../state/studio.ts';
@@ -42,19 +50,24 @@ export function stepExposure(by: number): void {
 
 /** Moves the choice along the letters, or through the zones. */
 export function moveFace(letters: number, zones: number): void {
-  const all = useView.getState().blocks.flatMap((b) => b.letters);
+  const { blocks } = useView.getState();
+  const all = blocks.flatMap((b) => b.letters);
   if (all.length === 0) return;
   const { face } = useChoice.getState();
   const at = all.findIndex((l) => l.letter === face?.letter && l.block === face.block);
   const letter = all[Math.min(all.length - 1, Math.max(0, at + letters))];
-  const zone = ZONES[Math.min(ZONES.length - 1, Math.max(0, (face ? ZONES.indexOf(face.zone) : 0) + zones))];
+  const own: readonly Zone[] = blocks
+    .find((b) => b.block === letter.block)!
+    .zones.filter((z) => z !== 'points');
+  const zone = own[Math.min(own.length - 1, Math.max(0, (face ? own.indexOf(face.zone) : 0) + zones))];
   choose({ face: { block: letter.block, letter: letter.letter, zone }, finish: null });
 }
 
 /** All commands for the present state of things. */
 export function commands(go: NavigateFunction, base: string, lookId: string): Command[] {
   const { project } = useStudio.getState();
-  const { face } = useChoice.getState();
+  const { face, block: chosenBlock } = useChoice.getState();
+  const block = project.blocks.find((b) => b.id === (face?.block ?? chosenBlock)) ?? project.blocks[0];
   const { pastStates, futureStates } = history();
   const c = (group: string, id: string, name: string, run: () => void, key?: string): Command => ({
     group,
@@ -86,11 +99,19 @@ export function commands(go: NavigateFunction, base: string, lookId: string): Co
     c('View', 'darker', 'Exposure down a third of a stop', () => stepExposure(-1), '['),
     c('Camera', 'front', 'Back to the front', () => fitFrame(true)),
     c('Camera', 'fit', 'Fit the word to the frame', () => fitFrame(false)),
-    c(
-      'Type',
-      'stand',
-      'Stand on the floor',
-      () => project.blocks[0] && standOnFloor(face?.block ?? project.blocks[0].id),
+    c('Type', 'stand', 'Stand on the floor', () => block && standOnFloor(block.id)),
+    ...(block && wallOf() !== null
+      ? [c('Type', 'wall', 'Stand on the wall', () => standOffWall(block.id, 0))]
+      : []),
+    ...(block
+      ? [c('Type', 'part', 'Open tracking until letters part', () => void partLetters(block.id))]
+      : []),
+    c('Type', 'word', 'Add a word', () => {
+      addText();
+      void go(`${base}/${lookId}/set`);
+    }),
+    ...EXPORT_KINDS.map((kind) =>
+      c('Type', `save-${kind}`, `Save the type as ${kind.toUpperCase()}`, () => void exportType(kind)),
     ),
     c('Proof', 'keep', 'Keep a proof', () => void keepProof(), 'K'),
     c('Press', 'png', 'Download PNG, 8 bit', () => void downloadPicture('png')),

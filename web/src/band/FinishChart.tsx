@@ -186,17 +186,21 @@ export function FinishChart() {
   const corner = useDrop('corner', {});
   const onPress = useBrush(look.chart);
   const letters = useMemo(() => blocks.flatMap((b) => b.letters), [blocks]);
+  /** Zones that some letter has; points of light glow by themselves. */
+  const zones = ZONES.filter((z) => z !== 'points' && blocks.some((b) => b.zones.includes(z)));
+  const zonesOfBlock = new Map(blocks.map((b) => [b.block, b.zones]));
+  const has = (l: BandLetter, zone: Zone) => zonesOfBlock.get(l.block)?.includes(zone) ?? false;
   const names = useMemo(() => new Map(finishes.map((f) => [f.id, f.name])), [finishes]);
 
   const onKeyDown = (event: React.KeyboardEvent) => {
     const { face: at, finish } = useChoice.getState();
     const column = letters.findIndex((l) => l.letter === at?.letter && l.block === at.block);
-    const row = at ? ZONES.indexOf(at.zone) : -1;
+    const row = at ? zones.indexOf(at.zone) : -1;
     const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
     if (by && letters.length > 0) {
       event.preventDefault();
       const letter = letters[Math.min(letters.length - 1, Math.max(0, column + by[0]))];
-      const zone = ZONES[Math.min(ZONES.length - 1, Math.max(0, row + by[1]))];
+      const zone = zones[Math.min(zones.length - 1, Math.max(0, row + by[1]))];
       choose({ face: { block: letter.block, letter: letter.letter, zone } });
     } else if (at && (event.key === 'Delete' || event.key === 'Backspace')) layFinish(at, null);
     else if (at && event.key === 'Enter' && finish) layFinish(at, finish);
@@ -224,23 +228,29 @@ export function FinishChart() {
             <Head key={`${l.letter}-${i}`} letter={l} chosen={l.letter === face?.letter} />
           ))}
         </div>
-        {ZONES.map((zone) => {
-          const worn = letters.map((l) => finishAt(look.chart, l.block, l.letter, zone));
+        {zones.map((zone) => {
+          const worn = letters.map((l) =>
+            has(l, zone) ? finishAt(look.chart, l.block, l.letter, zone) : null,
+          );
           const rowNames = [...new Set(worn.flatMap((f) => (f ? [names.get(f) ?? ''] : [])))].join(', ');
           return (
             <div key={zone} role="row" className="flex min-h-0 flex-1 gap-1">
               <RowHead zone={zone} names={rowNames} chosen={zone === face?.zone} />
-              {letters.map((l, i) => (
-                <Cell
-                  key={`${l.letter}-${i}`}
-                  letter={l}
-                  zone={zone}
-                  finish={worn[i]}
-                  finishName={worn[i] ? (names.get(worn[i]) ?? null) : null}
-                  chosen={face?.letter === l.letter && face.zone === zone && face.block === l.block}
-                  onPress={onPress}
-                />
-              ))}
+              {letters.map((l, i) =>
+                !has(l, zone) ? (
+                  <div key={`${l.letter}-${i}`} role="gridcell" className="min-w-11 flex-1" />
+                ) : (
+                  <Cell
+                    key={`${l.letter}-${i}`}
+                    letter={l}
+                    zone={zone}
+                    finish={worn[i]}
+                    finishName={worn[i] ? (names.get(worn[i]) ?? null) : null}
+                    chosen={face?.letter === l.letter && face.zone === zone && face.block === l.block}
+                    onPress={onPress}
+                  />
+                ),
+              )}
             </div>
           );
         })}

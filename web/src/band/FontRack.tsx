@@ -74,6 +74,7 @@ export function FontRack() {
     );
   }, []);
   if (!block) return null;
+  if (block.drawing) return <p className="quiet p-3">A drawing has no font.</p>;
   const word = block.text.split('\n')[0].trim().slice(0, 12) || 'Word';
   const take = async (file: File | undefined) => {
     if (!file) return;

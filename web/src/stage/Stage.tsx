@@ -1,5 +1,6 @@
 /** The stage: draft and traced picture in one place, the frame, and the hands in the picture. */
 import { useEffect, useRef, useState } from 'react';
+import { useParams } from 'react-router';
 import { aspectOf } from '@wemlox/core/src/document/index.ts';
 import { choose, useChoice } from '../state/choice.ts';
 import { shotOf, useStudio } from '../state/studio.ts';
@@ -8,6 +9,7 @@ import { DraftView, type FrameRect } from './draft.ts';
 import { Engine, setEngine } from './engine.ts';
 import { useHands } from './hands.ts';
 import { Notices } from './Notices.tsx';
+import { SetMarks } from './SetMarks.tsx';
 import { Status } from './Status.tsx';
 import { useView } from './view.ts';
 
@@ -27,6 +29,7 @@ function frameIn(width: number, height: number, aspect: number, clean: boolean):
 }
 
 export function Stage() {
+  const { step } = useParams();
   const stage = useRef<HTMLDivElement>(null);
   const draftCanvas = useRef<HTMLCanvasElement>(null);
   const tracedCanvas = useRef<HTMLCanvasElement>(null);
@@ -107,6 +110,7 @@ export function Stage() {
             : 'none',
         }}
       />
+      {step === 'set' && handles && <SetMarks frame={frame} />}
       <Compared place={place} />
       <Status place={place} />
       <Notices />

@@ -14,7 +14,8 @@ export function draftMaterial(surface: Surface): MeshPhysicalMaterial {
   const body = surface.base_color.map((v) => v * surface.base_weight);
   const facing = measured ? metallic(surface, 1) : body;
   const glass = surface.transmission_weight * (1 - surface.base_metalness);
-  const deep = surface.transmission_depth > 0;
+  const thin = surface.geometry_thin_walled;
+  const deep = surface.transmission_depth > 0 && !thin;
   return new MeshPhysicalMaterial({
     color: linear(glass > 0 && !deep ? surface.transmission_color : glass > 0 ? [1, 1, 1] : facing),
     metalness: surface.base_metalness,
@@ -23,7 +24,7 @@ export function draftMaterial(surface: Surface): MeshPhysicalMaterial {
     specularIntensity: surface.specular_weight,
     specularColor: linear(surface.specular_color),
     transmission: glass,
-    thickness: glass > 0 ? GLASS_THICKNESS : 0,
+    thickness: glass > 0 && !thin ? GLASS_THICKNESS : 0,
     attenuationColor: linear(deep ? surface.transmission_color : [1, 1, 1]),
     attenuationDistance: deep ? surface.transmission_depth : Infinity,
     clearcoat: surface.coat_weight,

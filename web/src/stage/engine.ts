@@ -3,9 +3,17 @@
  * One engine lives as long as the studio is open.
  */
 import { type Grade, type Look, type Project, type Shot } from '@wemlox/core/src/document/index.ts';
+import { coarsenessOf } from '@wemlox/core/src/scene/detail.ts';
 import { useChoice } from '../state/choice.ts';
 import { lookOf, shotOf, useStudio } from '../state/studio.ts';
-import type { PictureSize, SceneReply, SceneRequest } from '../workers/messages.ts';
+import type {
+  Answered,
+  Answers,
+  PictureSize,
+  Question,
+  SceneReply,
+  SceneRequest,
+} from '../workers/messages.ts';
 import { TracePool, type TraceProgress } from '../workers/tracePool.ts';
 import * as cells from './cells.ts';
 import type { DraftView } from './draft.ts';
@@ -23,8 +31,9 @@ const MOST_PIXELS = 1_300_000;
 /** Seed of pictures on the stage. */
 export const SEED = 1;
 
-/** What of the document the scene is made from; the camera is not among it. */
-const sceneInputs = (project: Project, look: Look, shot: Shot) => [
+/** What of the document the scene is made from; of the camera only the detail it asks for. */
+const sceneInputs = (project: Project, look: Look, shot: Shot, width: number) => [
+  project.blocks.map((b) => coarsenessOf(b, shot.camera, width)).join(' '),
   project.blocks,
   project.finishes,
   project.pieces,
@@ -53,6 +62,8 @@ export class Engine {
   /** When the last scene was asked for. */
   private asked = 0;
   private seq = 0;
+  private questions = 0;
+  private readonly open = new Map<number, (heard: Answered) => void>();
   private sceneVersion = 0;
   private rest: ReturnType<typeof setTimeout> | undefined;
 
@@ -66,7 +77,10 @@ export class Engine {
       type: 'module',
       name: String(lanes),
     });
-    this.sceneWorker.onmessage = ({ data }: MessageEvent<SceneReply>) => void this.take(data);
+    this.sceneWorker.onmessage = ({ data }: MessageEvent<SceneReply | Answered>) => {
+      if ('number' in data) this.hear(data);
+      else void this.take(data);
+    };
     this.sceneWorker.onerror = (event) => failed(event.message || 'the scene worker stopped');
     this.unsubscribe.push(
       useStudio.subscribe(() => this.update()),
@@ -89,6 +103,7 @@ export class Engine {
     };
     if (size.width === this.size.width && size.height === this.size.height) return;
     this.size = size;
+    this.update();
     this.changed();
   }
 
@@ -97,7 +112,7 @@ export class Engine {
     if (!project) return;
     const look = lookOf(project, useChoice.getState().lookId);
     const shot = shotOf(project);
-    const inputs = sceneInputs(project, look, shot);
+    const inputs = sceneInputs(project, look, shot, this.size.width);
     const sceneChanged = !alike(inputs, this.inputs);
     this.inputs = inputs;
     if (this.grade !== look.grade) {
@@ -141,6 +156,23 @@ export class Engine {
     this.settle(false);
   }
 
+  /** Asks the scene's worker. @throws with what it says when it cannot answer */
+  ask<A extends keyof Answers>(question: Extract<Question, { ask: A }>): Promise<Answers[A]> {
+    return new Promise((resolve, reject) => {
+      const number = ++this.questions;
+      this.open.set(number, (heard) => {
+        if ('refused' in heard) reject(new Error(heard.refused));
+        else resolve(heard.answer as Answers[A]);
+      });
+      this.sceneWorker.postMessage({ number, question });
+    });
+  }
+
+  private hear(heard: Answered): void {
+    this.open.get(heard.number)?.(heard);
+    this.open.delete(heard.number);
+  }
+
   private pump(): void {
     if (!this.wanted || this.asking) return;
     this.wanted = false;
@@ -148,7 +180,13 @@ export class Engine {
     this.asked = performance.now();
     const { project } = useStudio.getState();
     const look = lookOf(project, useChoice.getState().lookId);
-    const request: SceneRequest = { seq: ++this.seq, project, look: look.id, shot: shotOf(project).id };
+    const request: SceneRequest = {
+      seq: ++this.seq,
+      project,
+      look: look.id,
+      shot: shotOf(project).id,
+      width: this.size.width,
+    };
     this.sceneWorker.postMessage(request);
   }
 
@@ -156,7 +194,7 @@ export class Engine {
     if ('failed' in reply) {
       useView.setState({ state: 'failed', failure: reply.failed });
     } else {
-      const { prepared, rays, view, blocks, problems, spent } = reply;
+      const { prepared, rays, view, blocks, problems, notes, spent } = reply;
       this.sceneVersion++;
       const arrived = performance.now();
       performance.measure('wemlox:scene', { start: this.asked, end: arrived, detail: spent });
@@ -168,6 +206,7 @@ export class Engine {
         surround: view,
         blocks,
         problems,
+        notes,
         state: v.state === 'failed' ? 'drafting' : v.state,
       }));
       await this.pool.takeScene(prepared, rays);

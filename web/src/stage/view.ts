@@ -14,6 +14,8 @@ interface View {
   surround: SurroundView | null;
   blocks: BandBlock[];
   problems: string[];
+  /** What an artist should know besides. */
+  notes: string[];
   samples: number;
   noise: number;
   secondsLeft: number;
@@ -29,6 +31,7 @@ export const useView = create<View>()(() => ({
   surround: null,
   blocks: [],
   problems: [],
+  notes: [],
   samples: 0,
   noise: 0,
   secondsLeft: 0,

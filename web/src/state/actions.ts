@@ -21,7 +21,7 @@ import {
   type Surface,
   type Surround,
 } from '@wemlox/core/src/document/index.ts';
-import { fitted, frontView, standingHeight } from '@wemlox/core/src/stage/camera.ts';
+import { fitted, frontView } from '@wemlox/core/src/stage/camera.ts';
 import { useView } from '../stage/view.ts';
 import { choose, useChoice, type ChosenFace } from './choice.ts';
 import { edit, lookOf, shotOf, useStudio } from './studio.ts';
@@ -233,15 +233,6 @@ export function removePiece(id: string): void {
 
 /** Height of the floor, or 0 without one. */
 export const floorOf = (project: Project) => project.pieces.find((p) => p.kind === 'floor' && p.on)?.at ?? 0;
-
-/** Puts a block's lowest ink on the floor, or `above` it. */
-export function standOnFloor(blockId: string, above = 0): void {
-  const bounds = useView.getState().blocks.find((b) => b.block === blockId)?.bounds;
-  if (!bounds) return;
-  editBlock(blockId, above === 0 ? 'Stand on the floor' : 'Float above the floor', (b) => {
-    b.place.position[1] = standingHeight(bounds, floorOf(useStudio.getState().project)) + above;
-  });
-}
 
 export function fitFrame(front: boolean): void {
   const box = useView.getState().scene?.typeBox;

@@ -33,7 +33,7 @@ export interface ProofLine {
 
 export interface AssetLine {
   hash: string;
-  kind: 'font' | 'surround' | 'proof';
+  kind: 'font' | 'surround' | 'drawing' | 'proof';
   name: string;
   size: number;
 }

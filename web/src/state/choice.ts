@@ -11,6 +11,8 @@ export interface ChosenFace {
 
 interface Choice {
   lookId: string;
+  /** Block in the desk of Set; the chosen face's goes before it. */
+  block: string | null;
   face: ChosenFace | null;
   /** Finish in the desk when no face is chosen, and what the keyboard lays on. */
   finish: string | null;
@@ -33,6 +35,7 @@ export const useChoice = create<Choice>()(
   persist(
     (): Choice => ({
       lookId: '',
+      block: null,
       face: null,
       finish: null,
       light: null,

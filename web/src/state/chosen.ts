@@ -8,10 +8,16 @@ export function useLook(): Look {
   return useStudio((s) => lookOf(s.project, id));
 }
 
-/** The block of the chosen face, or the first. */
+/** The block of the chosen face, the one chosen by itself, or the first. */
 export function useChosenBlock(): Block | undefined {
   const face = useChoice((c) => c.face);
-  return useStudio((s) => s.project.blocks.find((b) => b.id === face?.block) ?? s.project.blocks[0]);
+  const block = useChoice((c) => c.block);
+  return useStudio(
+    (s) =>
+      s.project.blocks.find((b) => b.id === face?.block) ??
+      s.project.blocks.find((b) => b.id === block) ??
+      s.project.blocks[0],
+  );
 }
 
 /** The finish in the desk: what the chosen face wears, or the one chosen in the rack. */

@@ -1,5 +1,14 @@
 /** Names the screen uses. */
-import type { LightKind, PieceKind, Profile, Zone } from '@wemlox/core/src/document/index.ts';
+import type {
+  BaselineKind,
+  Form,
+  LightKind,
+  PieceKind,
+  Profile,
+  TubeCourse,
+  Zone,
+} from '@wemlox/core/src/document/index.ts';
+import type { Embedding } from '@wemlox/core/src/type/fontFacts.ts';
 
 export const ZONE_NAMES: Record<Zone, string> = {
   front: 'Front',
@@ -7,6 +16,13 @@ export const ZONE_NAMES: Record<Zone, string> = {
   side: 'Side',
   backBevel: 'Back bevel',
   back: 'Back',
+  glass: 'Glass',
+  gas: 'Gas',
+  electrode: 'Electrode',
+  paintOut: 'Paint-out',
+  standOff: 'Stand-off',
+  strip: 'Strip',
+  points: 'Points',
 };
 
 export const PROFILE_NAMES: Record<Profile, string> = {
@@ -22,6 +38,36 @@ export const PROFILE_NAMES: Record<Profile, string> = {
   round: 'Round',
   cove: 'Cove',
   step: 'Step',
+  free: 'Free',
+};
+
+export const FORM_NAMES: Record<Form, string> = {
+  bevelled: 'Bevelled',
+  rounded: 'Round',
+  puffed: 'Puffed',
+  tube: 'Tube',
+};
+
+export const BASELINE_NAMES: Record<BaselineKind, string> = {
+  straight: 'Straight',
+  line: 'Slope',
+  arc: 'Arc',
+  circle: 'Circle',
+  free: 'Drawn',
+};
+
+export const COURSE_NAMES: Record<TubeCourse, string> = {
+  centre: 'Middle',
+  edges: 'Edges',
+  drawn: 'Drawn',
+};
+
+export const EMBEDDING_NAMES: Record<Embedding, string> = {
+  installable: 'embedding allowed',
+  editable: 'editable embedding allowed',
+  preview: 'embedding for preview and print only',
+  restricted: 'embedding not allowed without leave',
+  unknown: 'embedding rights not stated',
 };
 
 export const LIGHT_NAMES: Record<LightKind, string> = {

@@ -19,5 +19,6 @@ export const webSources: Sources = {
     return fetched(url, file);
   },
   uploadedFont: (hash) => fetched(`/api/assets/${hash}`, 'the font'),
+  uploadedDrawing: (hash) => fetched(`/api/assets/${hash}`, 'the drawing'),
   uploadedSurround: async (hash) => readSurroundPicture(await fetched(`/api/assets/${hash}`, 'the surround')),
 };

@@ -1,12 +1,16 @@
 /** Document → solids → scene → ray tree, in memory that the tracers share. */
 import 'reflect-metadata';
 import { reduced, surroundFacts, type SurroundPicture } from '@wemlox/core/src/light/surround.ts';
+import { exported } from '@wemlox/core/src/scene/exportSolids.ts';
 import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
 import { buildRayScene, kernelMemory } from '@wemlox/core/src/trace/kernel.ts';
 import { ScenePreparer } from '@wemlox/core/src/trace/pathTracer.ts';
 import { compileKernel, webSources } from './files.ts';
 import {
   SURROUND_VIEW,
+  type Answered,
+  type Answers,
+  type Asked,
   type RayMemory,
   type SceneReply,
   type SceneRequest,
@@ -38,7 +42,12 @@ function viewOf(picture: SurroundPicture): SurroundView {
 }
 
 async function make(request: SceneRequest): Promise<SceneReply> {
-  const { scene, solids, problems, spent } = await maker.make(request.project, request.look, request.shot);
+  const { scene, solids, fonts, problems, notes, spent } = await maker.make(
+    request.project,
+    request.look,
+    request.shot,
+    request.width,
+  );
   const started = performance.now();
   if (builtFrom !== scene.positions || !rays) {
     const version: number = (rays?.version ?? 0) + 1;
@@ -59,24 +68,48 @@ async function make(request: SceneRequest): Promise<SceneReply> {
     rays,
     view: viewOf(scene.surround.picture),
     problems,
+    notes,
     spent: { ...spent, tree: performance.now() - started },
-    blocks: solids.map(({ block, letters, bounds, scale, limits }) => ({
+    blocks: solids.map(({ block, letters, bounds, scale, limits, zones, touches, reach }, i) => ({
       block,
       bounds,
       scale,
       limits,
-      letters: letters.map(({ letter, text, missing, outline, x, y, advance }) => ({
+      zones,
+      touches,
+      reach,
+      font: fonts[i],
+      letters: letters.map(({ letter, text, missing, standIn, tube, outline, x, y, turn, advance }) => ({
         block,
         letter,
         text,
         missing,
+        standIn,
+        tube,
         outline,
         x,
         y,
+        turn,
         advance,
       })),
     })),
   };
+}
+
+async function answer({ question }: Asked): Promise<Answers[keyof Answers]> {
+  if (question.ask === 'parting') return { tracking: await maker.parting(question.block) };
+  const { kind, project, look, shot, width } = question;
+  const { scene, solids } = await maker.make(project, look, shot, width);
+  return exported(kind, { scene, solids, finishes: project.finishes });
+}
+
+/** The answer to a question; failures are answers too. */
+export async function answerTo(asked: Asked): Promise<Answered> {
+  try {
+    return { number: asked.number, answer: await answer(asked) };
+  } catch (error) {
+    return { number: asked.number, refused: error instanceof Error ? error.message : String(error) };
+  }
 }
 
 /** The reply to a request; failures are replies too. */

@@ -1,6 +1,9 @@
 /** What page and workers say to each other. */
-import type { Camera, Grade, Project, Zone } from '@wemlox/core/src/document/index.ts';
+import type { Block, Camera, Grade, Project, Zone } from '@wemlox/core/src/document/index.ts';
 import type { SurroundFacts, SurroundPicture } from '@wemlox/core/src/light/surround.ts';
+import type { ExportKind } from '@wemlox/core/src/scene/exportKinds.ts';
+import type { FontFacts } from '@wemlox/core/src/type/fontFacts.ts';
+import type { TubeFacts } from '@wemlox/core/src/type/tube.ts';
 import type { BevelLimits } from '@wemlox/core/src/type/limits.ts';
 import type { Contour } from '@wemlox/core/src/type/font.ts';
 import type { Film } from '@wemlox/core/src/trace/film.ts';
@@ -13,9 +16,14 @@ export interface BandLetter {
   letter: string;
   text: string;
   missing: boolean;
+  /** Font that stands in for the block's own; null when that has the character. */
+  standIn: string | null;
+  /** Courses of its tubes about the glyph's origin; null for other forms. */
+  tube: TubeFacts | null;
   outline: Contour[];
   x: number;
   y: number;
+  turn: number;
   advance: number;
 }
 
@@ -28,6 +36,13 @@ export interface BandBlock {
   scale: number;
   /** Widths at which bevels first meet and at which no flat front is left, metres. */
   limits: BevelLimits | null;
+  /** Zones its solids have. */
+  zones: Zone[];
+  /** Pairs of letters, by their places, that touch. */
+  touches: [number, number][];
+  /** Least and greatest z from the zero plane, metres. */
+  reach: [number, number];
+  font: FontFacts | null;
 }
 
 /** The surround's picture as the page needs it. */
@@ -47,7 +62,28 @@ export interface SceneRequest {
   project: Project;
   look: string;
   shot: string;
+  /** Width of the picture, pixels. */
+  width: number;
 }
+
+/** A question to the scene's worker, answered once. */
+export type Question =
+  | { ask: 'parting'; block: Block }
+  | { ask: 'export'; kind: ExportKind; project: Project; look: string; shot: string; width: number };
+
+export interface Answers {
+  /** Tracking at which no letters touch; null when none does. */
+  parting: { tracking: number | null };
+  export: Uint8Array<ArrayBuffer>;
+}
+
+export interface Asked {
+  number: number;
+  question: Question;
+}
+
+export type Answered =
+  { number: number; answer: Answers[keyof Answers] } | { number: number; refused: string };
 
 export interface RayMemory {
   module: WebAssembly.Module;
@@ -65,6 +101,7 @@ export type SceneReply =
       view: SurroundView;
       blocks: BandBlock[];
       problems: string[];
+      notes: string[];
       spent: { shaping: number; solids: number; scene: number; tree: number };
     }
   | { seq: number; failed: string };

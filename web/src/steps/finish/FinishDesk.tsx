@@ -1,7 +1,7 @@
 /** Finish: what the chosen faces are made of. */
 import { BookmarkPlus, Trash2 } from 'lucide-react';
 import { FAMILIES, METALS, plainSurface, type Finish } from '@wemlox/core/src/document/index.ts';
-import { ChoiceRow, ColourRow, Fold, NameField, NumberRow } from '../../desk/rows.tsx';
+import { ChoiceRow, ColourRow, Fold, NameField, NumberRow, SwitchRow } from '../../desk/rows.tsx';
 import { editFinish, layFinish, removeFinish, setSurface, targetName } from '../../state/actions.ts';
 import { useChoice } from '../../state/choice.ts';
 import { useChosenFinish } from '../../state/chosen.ts';
@@ -89,6 +89,15 @@ export function FinishDesk() {
         {leading(finish.family).map((p) => (
           <ParameterRow key={p.key} finish={finish} parameter={p} />
         ))}
+        {finish.surface.transmission_weight > 0 && (
+          <SwitchRow
+            label="Thin wall"
+            value={finish.surface.geometry_thin_walled}
+            onChange={(thin) =>
+              setSurface(finish.id, thin ? 'Thin wall' : 'Solid', { geometry_thin_walled: thin })
+            }
+          />
+        )}
       </div>
       {GROUPS.map(([title, parameters]) => (
         <Fold key={title} title={title} count={parameters.length}>

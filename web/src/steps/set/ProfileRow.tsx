@@ -1,26 +1,35 @@
 /** The bevel's profile, chosen by its drawing: outline at the left, face at the right. */
-import { PROFILES, type Profile } from '@wemlox/core/src/document/index.ts';
+import { FREE_PROFILE, PROFILES, type Profile, type ProfilePoint } from '@wemlox/core/src/document/index.ts';
 import { profilePoints } from '@wemlox/core/src/type/profile.ts';
 import { PROFILE_NAMES } from '../../state/words.ts';
 
 const WIDTH = 28;
 const HEIGHT = 16;
 
-const drawn = (profile: Profile) =>
-  profilePoints(profile)
+const drawn = (profile: Profile, points: ProfilePoint[]) =>
+  profilePoints({ profile, points: points.length < 2 ? FREE_PROFILE : points })
     .map(
       ([across, up]) =>
         `${(2 + across * (WIDTH - 4)).toFixed(1)},${(HEIGHT - 3 - up * (HEIGHT - 7)).toFixed(1)}`,
     )
     .join(' ');
 
-export function ProfileRow({ value, onChange }: { value: Profile; onChange: (value: Profile) => void }) {
+export function ProfileRow({
+  value,
+  points,
+  onChange,
+}: {
+  value: Profile;
+  /** Of the free profile. */
+  points: ProfilePoint[];
+  onChange: (value: Profile) => void;
+}) {
   return (
     <div className="grid grid-cols-[104px_1fr] gap-2.5 py-1" role="radiogroup" aria-label="Profile">
       <span>
         Profile <span className="quiet block text-xs">{PROFILE_NAMES[value]}</span>
       </span>
-      <div className="grid grid-cols-6 gap-0.5">
+      <div className="grid grid-cols-7 gap-0.5">
         {PROFILES.map((profile) => (
           <button
             key={profile}
@@ -34,7 +43,7 @@ export function ProfileRow({ value, onChange }: { value: Profile; onChange: (val
           >
             <svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} className="block w-full" aria-hidden>
               <polyline
-                points={drawn(profile)}
+                points={drawn(profile, points)}
                 fill="none"
                 stroke="currentColor"
                 strokeWidth={1.4}

@@ -1,0 +1,179 @@
+/** A scene's letters as files for other programs: GLB and OBJ with zones as named parts, outlines as SVG. */
+import { Document, WebIO } from '@gltf-transform/core';
+import type { Finish } from '../document/index.ts';
+import type { BlockSolids } from '../type/blockSolids.ts';
+import type { ExportKind } from './exportKinds.ts';
+import type { Part, RenderScene } from './renderScene.ts';
+
+export interface ExportInput {
+  scene: RenderScene;
+  solids: readonly BlockSolids[];
+  finishes: readonly Finish[];
+}
+
+/** Parts of letters, letter by letter, with the letter's text. */
+function* lettersOf({
+  scene,
+  solids,
+}: ExportInput): Generator<{ name: string; block: number; parts: Part[] }> {
+  const byLetter = new Map<string, Part[]>();
+  for (const part of scene.parts) {
+    if (part.letter === null) continue;
+    const key = `${part.block}/${part.letter}`;
+    byLetter.set(key, [...(byLetter.get(key) ?? []), part]);
+  }
+  for (const [b, block] of solids.entries()) {
+    const seen = new Map<string, number>();
+    const done = new Set<string>();
+    for (const letter of block.letters) {
+      const key = `${block.block}/${letter.letter}`;
+      if (done.has(key)) continue;
+      done.add(key);
+      const count = (seen.get(letter.text) ?? 0) + 1;
+      seen.set(letter.text, count);
+      const name = count > 1 ? `${letter.text} ${count}` : letter.text;
+      yield { name, block: b, parts: byLetter.get(key) ?? [] };
+    }
+  }
+}
+
+const zoneName = (part: Part) => (part.colour === null ? part.zone! : `${part.zone} ${part.colour + 1}`);
+
+async function toGlb(input: ExportInput): Promise<Uint8Array<ArrayBuffer>> {
+  const { scene, finishes, solids } = input;
+  const document = new Document();
+  const buffer = document.createBuffer();
+  const root = document.createScene('Wemlox');
+  const materials = scene.finishes.map((surface, i) => {
+    const opaque = 1 - surface.transmission_weight;
+    return document
+      .createMaterial(finishes[i - 1]?.name ?? (i === 0 ? 'Bare' : 'Points'))
+      .setBaseColorFactor([...(surface.base_color as [number, number, number]), opaque])
+      .setAlphaMode(opaque < 1 ? 'BLEND' : 'OPAQUE')
+      .setMetallicFactor(surface.base_metal === 'none' ? surface.base_metalness : 1)
+      .setRoughnessFactor(surface.specular_roughness)
+      .setEmissiveFactor(
+        surface.emission_luminance > 0 ? (surface.emission_color as [number, number, number]) : [0, 0, 0],
+      );
+  });
+  const blocks = solids.map((_, i) => {
+    const node = document.createNode(`Block ${i + 1}`);
+    root.addChild(node);
+    return node;
+  });
+  const slice = (data: Float32Array, part: Part) =>
+    // a file takes no shared memory
+    new Float32Array(data.slice(part.firstTriangle * 9, (part.firstTriangle + part.triangles) * 9));
+  for (const { name, block, parts } of lettersOf(input)) {
+    const node = document.createNode(name);
+    blocks[block].addChild(node);
+    for (const part of parts) {
+      const vectors = (data: Float32Array) =>
+        document.createAccessor().setType('VEC3').setBuffer(buffer).setArray(slice(data, part));
+      const flat = new Float32Array(part.triangles * 6);
+      for (let i = 0; i < part.triangles * 3; i++) {
+        const from = part.firstTriangle * 12 + i * 4;
+        flat[i * 2] = scene.uv[from + 2];
+        flat[i * 2 + 1] = -scene.uv[from + 3];
+      }
+      const primitive = document
+        .createPrimitive()
+        .setAttribute('POSITION', vectors(scene.positions))
+        .setAttribute('NORMAL', vectors(scene.normals))
+        .setAttribute(
+          'TEXCOORD_0',
+          document.createAccessor().setType('VEC2').setBuffer(buffer).setArray(flat),
+        )
+        .setMaterial(materials[part.finish]);
+      const mesh = document.createMesh(zoneName(part)).addPrimitive(primitive);
+      node.addChild(document.createNode(zoneName(part)).setMesh(mesh));
+    }
+  }
+  return (await new WebIO().writeBinary(document)) as Uint8Array<ArrayBuffer>;
+}
+
+/** Wavefront OBJ: an object for each letter, a group for each zone; equal points share a number. */
+function toObj(input: ExportInput): Uint8Array<ArrayBuffer> {
+  const { scene, finishes } = input;
+  const lines: string[] = ['# Wemlox solids, metres, y up'];
+  let points = 0;
+  let normals = 0;
+  const numbered = () => {
+    const known = new Map<string, number>();
+    return (text: string, next: () => number) => {
+      let number = known.get(text);
+      if (number === undefined) known.set(text, (number = next()));
+      return number;
+    };
+  };
+  for (const { name, parts } of lettersOf(input)) {
+    lines.push(`o ${name.replace(/\s+/g, '_')}`);
+    const point = numbered();
+    const normal = numbered();
+    for (const part of parts) {
+      lines.push(`g ${zoneName(part).replace(/\s+/g, '_')}`);
+      lines.push(`usemtl ${(finishes[part.finish - 1]?.name ?? 'Bare').replace(/\s+/g, '_')}`);
+      for (let t = part.firstTriangle; t < part.firstTriangle + part.triangles; t++) {
+        const corners = [0, 1, 2].map((k) => {
+          const at = t * 9 + k * 3;
+          const three = (data: Float32Array, digits: number) =>
+            [0, 1, 2].map((i) => Number(data[at + i].toFixed(digits))).join(' ');
+          const p = point(`v ${three(scene.positions, 7)}`, () => {
+            lines.push(`v ${three(scene.positions, 7)}`);
+            return ++points;
+          });
+          const n = normal(`vn ${three(scene.normals, 4)}`, () => {
+            lines.push(`vn ${three(scene.normals, 4)}`);
+            return ++normals;
+          });
+          return `${p}//${n}`;
+        });
+        lines.push(`f ${corners.join(' ')}`);
+      }
+    }
+  }
+  return new TextEncoder().encode(`${lines.join('\n')}\n`);
+}
+
+const escaped = (text: string) =>
+  text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
+
+/** Outlines in millimetres, a group for each block. */
+function toSvg({ solids }: ExportInput): Uint8Array<ArrayBuffer> {
+  const mm = 1000;
+  const groups: string[] = [];
+  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+  let top = 0;
+  for (const block of solids) {
+    if (!block.bounds) continue;
+    // blocks stand below each other, a little apart
+    const shift = top + block.bounds[3];
+    const paths = block.letters.map((letter) => {
+      const [c, s] = [Math.cos(letter.turn), Math.sin(letter.turn)];
+      const d = letter.outline
+        .map((contour) => {
+          const points: string[] = [];
+          for (let i = 0; i < contour.length; i += 2) {
+            const x = (letter.x + c * contour[i] - s * contour[i + 1]) * block.scale;
+            const y = shift - (letter.y + s * contour[i] + c * contour[i + 1]) * block.scale;
+            [x0, y0, x1, y1] = [Math.min(x0, x), Math.min(y0, y), Math.max(x1, x), Math.max(y1, y)];
+            points.push(`${(x * mm).toFixed(3)} ${(y * mm).toFixed(3)}`);
+          }
+          return `M${points.join('L')}Z`;
+        })
+        .join('');
+      return `    <path d="${d}"><title>${escaped(letter.text)}</title></path>`;
+    });
+    groups.push(`  <g fill-rule="evenodd">\n${paths.join('\n')}\n  </g>`);
+    top = shift - block.bounds[1] + 0.02;
+  }
+  const [w, h] = x1 > x0 ? [(x1 - x0) * mm, (y1 - y0) * mm] : [1, 1];
+  const box = x1 > x0 ? [x0 * mm, y0 * mm, w, h] : [0, 0, 1, 1];
+  return new TextEncoder().encode(
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${w.toFixed(3)}mm" height="${h.toFixed(3)}mm" viewBox="${box.map((v) => v.toFixed(3)).join(' ')}">\n${groups.join('\n')}\n</svg>\n`,
+  );
+}
+
+/** A scene's letters as a file. */
+export const exported = async (kind: ExportKind, input: ExportInput): Promise<Uint8Array<ArrayBuffer>> =>
+  kind === 'glb' ? toGlb(input) : kind === 'obj' ? toObj(input) : toSvg(input);

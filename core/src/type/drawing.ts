@@ -1,0 +1,90 @@
+/** Drawings that stand in place of text: vector files and bitmaps as letters with outlines. */
+import type { DrawingRef } from '../document/index.ts';
+import { tracedBitmap } from './bitmap.ts';
+import type { Contour } from './font.ts';
+import type { PlacedLetter, TextLayout } from './layout.ts';
+import { DrawingError, type Painted } from './painted.ts';
+import { boundsOf, joined, without } from './region.ts';
+import { paintedOf } from './svg.ts';
+
+/** Height of a drawing in its own unit: that of a capital in a common face, in thousandths of an em. */
+export const DRAWING_HEIGHT = 700;
+/** Chords per height. */
+const FINENESS = 5000;
+/** Shapes that keep a name of their own; of more, those of one paint are one. */
+const MOST_PARTS = 48;
+
+export interface OpenDrawing {
+  parts: { name: string; region: Contour[] }[];
+  /** What in the file was left out, in words. */
+  leftOut: string[];
+}
+
+const isWhite = (paint: string) =>
+  /^(white|#fff|#ffffff|rgb\(\s*255\s*,\s*255\s*,\s*255\s*\))$/i.test(paint.trim());
+
+/** What lies on top cuts what lies below, so that solids of one depth do not share space; white only cuts. */
+function flat(painted: Painted[]): Painted[] {
+  const out: Painted[] = [];
+  for (const { name, region, paint } of painted) {
+    for (const below of out) below.region = without(below.region, region);
+    if (!isWhite(paint)) out.push({ name, region, paint });
+  }
+  return out.filter((p) => p.region.length > 0);
+}
+
+function byPaint(painted: Painted[]): Painted[] {
+  const groups = new Map<string, Painted>();
+  for (const p of painted) {
+    const group = groups.get(p.paint);
+    if (group) group.region = joined(group.region, p.region);
+    else groups.set(p.paint, { ...p, name: p.paint });
+  }
+  return [...groups.values()];
+}
+
+/** Opens a drawing. `loadRegions()` must have been awaited. @throws DrawingError */
+export function openDrawing(bytes: Uint8Array, kind: DrawingRef['kind']): OpenDrawing {
+  const { painted, leftOut } =
+    kind === 'vector' ? paintedOf(new TextDecoder().decode(bytes), FINENESS) : tracedBitmap(bytes, FINENESS);
+  let shapes = flat(painted);
+  if (shapes.length > MOST_PARTS) shapes = byPaint(shapes);
+  if (shapes.length === 0) throw new DrawingError('nothing in the file is painted dark');
+  const [x0, y0, x1, y1] = boundsOf(shapes.flatMap((s) => s.region));
+  const scale = DRAWING_HEIGHT / (y1 - y0);
+  if (!Number.isFinite(scale) || scale <= 0) throw new DrawingError('the drawing has no height');
+  const [cx, cy] = [(x0 + x1) / 2, (y0 + y1) / 2];
+  return {
+    parts: shapes.map(({ name, region }, i) => ({
+      name: name || `${i + 1}`,
+      region: region.map((c) => c.map((v, k) => (v - (k % 2 ? cy : cx)) * scale)),
+    })),
+    leftOut,
+  };
+}
+
+/** Lasting identifier of a drawing's part. */
+export const partId = (i: number) => `part-${i}`;
+
+/** A drawing laid out like text: its parts stand as letters about the block's centre. */
+export function layoutDrawing({ parts }: OpenDrawing, key: string): TextLayout {
+  const outlines = new Map<string, Contour[]>();
+  const letters = parts.map(({ name, region }, i): PlacedLetter => {
+    const glyph = `${key}/${i}`;
+    outlines.set(glyph, region);
+    const [x0, , x1] = boundsOf(region);
+    return {
+      letter: partId(i),
+      text: name,
+      glyph,
+      x: 0,
+      y: 0,
+      turn: 0,
+      advance: x1 - x0,
+      line: 0,
+      missing: false,
+      standIn: null,
+    };
+  });
+  return { letters, outlines, bounds: boundsOf(parts.flatMap((p) => p.region)) };
+}

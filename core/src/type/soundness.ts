@@ -1,0 +1,120 @@
+/** Whether a solid is sound: closed, outward, free of crossings and slivers. */
+
+/** Counts edges that do not have exactly two faces running opposite ways. @param positions nine floats a triangle */
+export function openEdges(positions: Float32Array): number {
+  const vertices = new Map<string, number>();
+  const vertexAt = (at: number) => {
+    const key = `${positions[at]},${positions[at + 1]},${positions[at + 2]}`;
+    let v = vertices.get(key);
+    if (v === undefined) vertices.set(key, (v = vertices.size));
+    return v;
+  };
+  const SHIFT = 2 ** 26;
+  // each edge counts up one way and down the other
+  const edges = new Map<number, number>();
+  for (let t = 0; t < positions.length; t += 9) {
+    const v = [vertexAt(t), vertexAt(t + 3), vertexAt(t + 6)];
+    for (let i = 0; i < 3; i++) {
+      const [a, b] = [v[i], v[(i + 1) % 3]];
+      if (a === b) continue;
+      const [key, way] = a < b ? [a * SHIFT + b, 1] : [b * SHIFT + a, -1];
+      edges.set(key, (edges.get(key) ?? 0) + way);
+    }
+  }
+  let open = 0;
+  for (const balance of edges.values()) if (balance !== 0) open++;
+  return open;
+}
+
+/** Volume enclosed by outward-wound triangles (divergence theorem). */
+export function volume(p: Float32Array): number {
+  let six = 0;
+  for (let t = 0; t < p.length; t += 9) {
+    six +=
+      p[t] * (p[t + 4] * p[t + 8] - p[t + 5] * p[t + 7]) -
+      p[t + 1] * (p[t + 3] * p[t + 8] - p[t + 5] * p[t + 6]) +
+      p[t + 2] * (p[t + 3] * p[t + 7] - p[t + 4] * p[t + 6]);
+  }
+  return six / 6;
+}
+
+/** Closest-hit queries over the solid's triangles; the ray kernel's, or any like them. */
+export interface Queries {
+  closest(
+    ox: number,
+    oy: number,
+    oz: number,
+    tmin: number,
+    dx: number,
+    dy: number,
+    dz: number,
+    tmax: number,
+  ): number;
+  readonly hit: { t: number; b1: number; b2: number };
+}
+
+/** Share of an edge at its ends, and of a triangle along its sides, where touching is not crossing. */
+const RIM = 2e-3;
+/** Penetrations no deeper than this are rounding, in the unit of the positions. */
+const DEPTH = 2e-3;
+/** Hits along one edge that are looked at. */
+const MOST_HITS = 32;
+
+/**
+ * Counts edges that pass through the inside of a triangle they do not belong to.
+ * @param positions nine floats a triangle
+ */
+export function crossings(positions: Float32Array, queries: Queries): number {
+  const p = positions;
+  const key = (at: number) => `${p[at]},${p[at + 1]},${p[at + 2]}`;
+  const seen = new Set<string>();
+  let found = 0;
+  for (let t = 0; t < p.length; t += 9) {
+    for (let i = 0; i < 3; i++) {
+      const [a, b] = [t + 3 * i, t + 3 * ((i + 1) % 3)];
+      const [ka, kb] = [key(a), key(b)];
+      const name = ka < kb ? `${ka}/${kb}` : `${kb}/${ka}`;
+      if (ka === kb || seen.has(name)) continue;
+      seen.add(name);
+      const [dx, dy, dz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
+      const l = Math.hypot(dx, dy, dz);
+      if (l < 2 * DEPTH) continue;
+      let from = Math.max(RIM, DEPTH / l);
+      const to = 1 - from;
+      for (let k = 0; k < MOST_HITS; k++) {
+        const hit = queries.closest(p[a], p[a + 1], p[a + 2], from, dx, dy, dz, to);
+        if (hit < 0) break;
+        const { t: at, b1, b2 } = queries.hit;
+        from = at + 1e-5;
+        const h = hit * 9;
+        const touches = [0, 3, 6].some((c) => key(h + c) === ka || key(h + c) === kb);
+        if (touches || b1 < RIM || b2 < RIM || b1 + b2 > 1 - RIM) continue;
+        // how far the nearer end lies beyond the triangle's plane
+        const e = [p[h + 3] - p[h], p[h + 4] - p[h + 1], p[h + 5] - p[h + 2]];
+        const f = [p[h + 6] - p[h], p[h + 7] - p[h + 1], p[h + 8] - p[h + 2]];
+        const n = [e[1] * f[2] - e[2] * f[1], e[2] * f[0] - e[0] * f[2], e[0] * f[1] - e[1] * f[0]];
+        const size = Math.hypot(...n) || 1;
+        const steep = Math.abs(n[0] * dx + n[1] * dy + n[2] * dz) / size;
+        if (steep * Math.min(at, 1 - at) > DEPTH) {
+          found++;
+          break;
+        }
+      }
+    }
+  }
+  return found;
+}
+
+/** Least height of a triangle over its longest side, among those that have an area; the unit of the positions. */
+export function thinnest(p: Float32Array): number {
+  let least = Infinity;
+  for (let t = 0; t < p.length; t += 9) {
+    const e = [0, 1, 2].map((k) => p[t + 3 + k] - p[t + k]);
+    const f = [0, 1, 2].map((k) => p[t + 6 + k] - p[t + k]);
+    const g = [0, 1, 2].map((k) => f[k] - e[k]);
+    const twice = Math.hypot(e[1] * f[2] - e[2] * f[1], e[2] * f[0] - e[0] * f[2], e[0] * f[1] - e[1] * f[0]);
+    const longest = Math.max(Math.hypot(...e), Math.hypot(...f), Math.hypot(...g));
+    if (longest > 0) least = Math.min(least, twice / longest);
+  }
+  return least;
+}

@@ -1,0 +1,372 @@
+/** SVG drawings to painted regions (SVG 1.1 shapes, paths, strokes, transforms, fill rules, groups and use). */
+import { XMLParser } from 'fast-xml-parser';
+import svgpath from 'svgpath';
+import { flattened, flattenedOpen, type PathCommand } from './flatten.ts';
+import { DrawingError, type Painted } from './painted.ts';
+import { merged, outlined, type LineCap, type LineJoin } from './region.ts';
+
+/** Bounds of what a file may hold, so that hostile ones end soon. */
+const MOST_ELEMENTS = 20_000;
+const MOST_POINTS = 200_000;
+/** Numbers in the data of one path: reading takes time with their square. */
+const MOST_NUMBERS = 100_000;
+const DEEPEST = 64;
+const MOST_CHARACTERS = 24_000_000;
+
+type Attributes = Record<string, string>;
+interface Element {
+  tag: string;
+  attributes: Attributes;
+  children: Element[];
+  text: string;
+}
+
+/** Presentation that children inherit. */
+interface Style {
+  fill: string;
+  fillRule: 'nonzero' | 'evenodd';
+  stroke: string;
+  strokeWidth: number;
+  cap: LineCap;
+  join: LineJoin;
+  mitre: number;
+  visible: boolean;
+}
+
+const PLAIN: Style = {
+  fill: 'black',
+  fillRule: 'nonzero',
+  stroke: 'none',
+  strokeWidth: 1,
+  cap: 'butt',
+  join: 'miter',
+  mitre: 4,
+  visible: true,
+};
+
+/** Elements that draw nothing by themselves. */
+const SILENT = new Set([
+  'defs',
+  'title',
+  'desc',
+  'metadata',
+  'style',
+  'symbol',
+  'clipPath',
+  'mask',
+  'linearGradient',
+  'radialGradient',
+  'pattern',
+  'marker',
+  'filter',
+  'sodipodi:namedview',
+]);
+/** What is left out, and how the report names it. */
+const LEFT_OUT: Record<string, string> = {
+  text: 'text (turn it into paths before saving)',
+  image: 'embedded pictures',
+  foreignObject: 'embedded pages',
+  video: 'moving pictures',
+  script: 'scripts',
+};
+
+type Matrix = [number, number, number, number, number, number];
+const SAME: Matrix = [1, 0, 0, 1, 0, 0];
+const product = (m: Matrix, n: Matrix): Matrix => [
+  m[0] * n[0] + m[2] * n[1],
+  m[1] * n[0] + m[3] * n[1],
+  m[0] * n[2] + m[2] * n[3],
+  m[1] * n[2] + m[3] * n[3],
+  m[0] * n[4] + m[2] * n[5] + m[4],
+  m[1] * n[4] + m[3] * n[5] + m[5],
+];
+
+/** A transform attribute as a matrix, read off what it does to three points. */
+function matrixOf(transform: string | undefined): Matrix {
+  if (!transform) return SAME;
+  const at = (x: number, y: number): [number, number] => {
+    let found: [number, number] = [x, y];
+    svgpath(`M${x} ${y}`)
+      .transform(transform)
+      .iterate((segment) => {
+        if (segment[0] === 'M') found = [segment[1], segment[2]];
+      });
+    return found;
+  };
+  const [o, p, q] = [at(0, 0), at(1, 0), at(0, 1)];
+  return [p[0] - o[0], p[1] - o[1], q[0] - o[0], q[1] - o[1], o[0], o[1]];
+}
+
+const PER_UNIT: Record<string, number> = { px: 1, pt: 96 / 72, pc: 16, mm: 96 / 25.4, cm: 96 / 2.54, in: 96 };
+function lengthOf(text: string | undefined, otherwise = 0): number {
+  const found = /^\s*([-+]?[\d.]+(?:e[-+]?\d+)?)\s*([a-z%]*)/i.exec(text ?? '');
+  if (!found) return otherwise;
+  const value = Number(found[1]) * (PER_UNIT[found[2].toLowerCase()] ?? 1);
+  return Number.isFinite(value) ? value : otherwise;
+}
+
+const declarations = (css: string): Attributes =>
+  Object.fromEntries(
+    css
+      .split(';')
+      .map((d) => d.split(':', 2).map((s) => s.trim()))
+      .filter((d) => d.length === 2 && d[0] !== ''),
+  );
+
+/** Path data of a shape element; empty when it draws nothing. */
+function shapeData({ tag, attributes: a }: Element): string {
+  const n = (name: string, otherwise = 0) => lengthOf(a[name], otherwise);
+  const ellipse = (cx: number, cy: number, rx: number, ry: number) =>
+    rx > 0 && ry > 0
+      ? `M${cx - rx} ${cy}A${rx} ${ry} 0 1 0 ${cx + rx} ${cy}A${rx} ${ry} 0 1 0 ${cx - rx} ${cy}Z`
+      : '';
+  switch (tag) {
+    case 'path':
+      return a.d ?? '';
+    case 'rect': {
+      const [x, y, w, h] = [n('x'), n('y'), n('width'), n('height')];
+      if (w <= 0 || h <= 0) return '';
+      const rx = Math.min(w / 2, n('rx', n('ry')));
+      const ry = Math.min(h / 2, n('ry', rx));
+      if (rx <= 0 || ry <= 0) return `M${x} ${y}H${x + w}V${y + h}H${x}Z`;
+      const arc = (dx: number, dy: number) => `a${rx} ${ry} 0 0 1 ${dx} ${dy}`;
+      return `M${x + rx} ${y}H${x + w - rx}${arc(rx, ry)}V${y + h - ry}${arc(-rx, ry)}H${x + rx}${arc(-rx, -ry)}V${y + ry}${arc(rx, -ry)}Z`;
+    }
+    case 'circle':
+      return ellipse(n('cx'), n('cy'), n('r'), n('r'));
+    case 'ellipse':
+      return ellipse(n('cx'), n('cy'), n('rx', n('ry')), n('ry', n('rx')));
+    case 'line':
+      return `M${n('x1')} ${n('y1')}L${n('x2')} ${n('y2')}`;
+    case 'polyline':
+    case 'polygon': {
+      const points = (a.points ?? '').match(/[-+]?(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?/gi) ?? [];
+      const whole = points.slice(0, points.length - (points.length % 2));
+      return whole.length < 4 ? '' : `M${whole.join(' ')}${tag === 'polygon' ? 'Z' : ''}`;
+    }
+    default:
+      return '';
+  }
+}
+
+/** Path data as absolute M, L, Q, C, Z commands, as far as it can be read. */
+function commandsOf(data: string, matrix: Matrix): { commands: PathCommand[]; broken: boolean } {
+  const commands: PathCommand[] = [];
+  const path = svgpath(data);
+  // the declared type leaves the parser's message out
+  const broken = (path as unknown as { err: string }).err !== '';
+  let start: [number, number] = [0, 0];
+  path
+    .abs()
+    .unshort()
+    .unarc()
+    .matrix(matrix)
+    .iterate((segment, _, x, y) => {
+      const [type, ...values] = segment as [string, ...number[]];
+      if (type === 'M') start = [values[0], values[1]];
+      if (type === 'H') commands.push({ type: 'L', values: [values[0], y] });
+      else if (type === 'V') commands.push({ type: 'L', values: [x, values[0]] });
+      else if (type === 'Z' || type === 'z') commands.push({ type: 'Z', values: [] });
+      else {
+        // after closing, a path goes on from where it began
+        if (type !== 'M' && commands.at(-1)?.type === 'Z') commands.push({ type: 'M', values: start });
+        commands.push({ type, values });
+      }
+    });
+  return { commands, broken };
+}
+
+const parser = new XMLParser({
+  preserveOrder: true,
+  ignoreAttributes: false,
+  attributeNamePrefix: '',
+  processEntities: false,
+  parseTagValue: false,
+  parseAttributeValue: false,
+  trimValues: false,
+});
+
+function elementsOf(nodes: unknown, depth = 0): Element[] {
+  if (!Array.isArray(nodes)) return [];
+  if (depth > DEEPEST) throw new DrawingError(`groups are nested more than ${DEEPEST} deep`);
+  return (nodes as Record<string, unknown>[]).flatMap((node) => {
+    const tag = Object.keys(node).find((k) => k !== ':@');
+    if (tag === undefined || tag === '#text' || tag.startsWith('?')) return [];
+    const inner = node[tag] as Record<string, unknown>[];
+    return [
+      {
+        tag: tag.replace(/^svg:/, ''),
+        attributes: (node[':@'] ?? {}) as Attributes,
+        children: elementsOf(inner, depth + 1),
+        text: inner.map((child) => (typeof child['#text'] === 'string' ? child['#text'] : '')).join(''),
+      },
+    ];
+  });
+}
+
+class Reader {
+  readonly painted: Painted[] = [];
+  readonly leftOut = new Set<string>();
+  private readonly byId = new Map<string, Element>();
+  private readonly classes = new Map<string, Attributes>();
+  private count = 0;
+  private points = 0;
+  private readonly flatness: number;
+
+  constructor(roots: Element[], flatness: number) {
+    this.flatness = flatness;
+    const visit = (e: Element) => {
+      if (e.attributes.id) this.byId.set(e.attributes.id, e);
+      if (e.tag === 'style') this.readStyles(e.text);
+      e.children.forEach(visit);
+    };
+    roots.forEach(visit);
+  }
+
+  private readStyles(css: string): void {
+    for (const [, selectors, body] of css.replace(/\/\*.*?\*\//gs, '').matchAll(/([^{}]+)\{([^{}]*)\}/g)) {
+      for (const selector of selectors.split(',').map((s) => s.trim())) {
+        if (/^\.[\w-]+$/.test(selector)) {
+          const name = selector.slice(1);
+          this.classes.set(name, { ...this.classes.get(name), ...declarations(body) });
+        } else this.leftOut.add(`the style rule ${selector.slice(0, 40)}`);
+      }
+    }
+  }
+
+  private styleOf(e: Element, inherited: Style): Style {
+    const a: Attributes = { ...e.attributes };
+    for (const name of (e.attributes.class ?? '').split(/\s+/)) Object.assign(a, this.classes.get(name));
+    Object.assign(a, declarations(e.attributes.style ?? ''));
+    const style = { ...inherited };
+    const take = (name: string, use: (value: string) => void) => {
+      if (a[name] !== undefined && a[name] !== 'inherit') use(a[name]);
+    };
+    take('fill', (v) => (style.fill = v));
+    take('fill-rule', (v) => (style.fillRule = v === 'evenodd' ? 'evenodd' : 'nonzero'));
+    take('stroke', (v) => (style.stroke = v));
+    take('stroke-width', (v) => (style.strokeWidth = lengthOf(v, inherited.strokeWidth)));
+    take('stroke-linecap', (v) => (style.cap = v === 'round' || v === 'square' ? v : 'butt'));
+    take('stroke-linejoin', (v) => (style.join = v === 'round' || v === 'bevel' ? v : 'miter'));
+    take('stroke-miterlimit', (v) => (style.mitre = lengthOf(v, 4)));
+    take('visibility', (v) => (style.visible = v === 'visible'));
+    for (const [name, what] of [
+      ['clip-path', 'clipping'],
+      ['mask', 'masks'],
+      ['filter', 'filters'],
+      ['stroke-dasharray', 'dashes'],
+      ['marker-end', 'markers'],
+    ]) {
+      if (a[name] && a[name] !== 'none') this.leftOut.add(what);
+    }
+    if (a.display === 'none') style.visible = false;
+    return style;
+  }
+
+  walk(e: Element, inherited: Style, outer: Matrix, uses: readonly string[] = []): void {
+    if (++this.count > MOST_ELEMENTS)
+      throw new DrawingError(`the drawing has more than ${MOST_ELEMENTS} elements`);
+    if (LEFT_OUT[e.tag]) {
+      this.leftOut.add(LEFT_OUT[e.tag]);
+      return;
+    }
+    if (SILENT.has(e.tag)) return;
+    const hidden =
+      e.attributes.display === 'none' || declarations(e.attributes.style ?? '').display === 'none';
+    if (hidden) return;
+    const style = this.styleOf(e, inherited);
+    const matrix = product(outer, matrixOf(e.attributes.transform));
+    if (e.tag === 'use') this.use(e, style, matrix, uses);
+    else if (['svg', 'g', 'a', 'switch'].includes(e.tag)) {
+      const place: Matrix =
+        e.tag === 'svg' && uses.length + this.painted.length > 0
+          ? [1, 0, 0, 1, lengthOf(e.attributes.x), lengthOf(e.attributes.y)]
+          : SAME;
+      for (const child of e.children) this.walk(child, style, product(matrix, place), uses);
+    } else if (style.visible) this.paint(e, style, matrix);
+  }
+
+  private use(e: Element, style: Style, matrix: Matrix, uses: readonly string[]): void {
+    const link = e.attributes.href ?? e.attributes['xlink:href'] ?? '';
+    if (!link.startsWith('#')) {
+      this.leftOut.add('links to other files');
+      return;
+    }
+    const id = link.slice(1);
+    const target = this.byId.get(id);
+    if (!target) {
+      this.leftOut.add(`a use of ${id}, which the file does not have`);
+      return;
+    }
+    if (uses.includes(id)) {
+      this.leftOut.add(`a use of ${id} inside itself`);
+      return;
+    }
+    const place = product(matrix, [1, 0, 0, 1, lengthOf(e.attributes.x), lengthOf(e.attributes.y)]);
+    const inner = [...uses, id];
+    if (target.tag === 'symbol') for (const child of target.children) this.walk(child, style, place, inner);
+    else this.walk(target, style, place, inner);
+  }
+
+  private paint(e: Element, style: Style, matrix: Matrix): void {
+    const data = shapeData(e);
+    if (data === '') return;
+    if (data.length > MOST_NUMBERS && (data.match(/[\d.]+/g)?.length ?? 0) > MOST_NUMBERS)
+      throw new DrawingError(`a path has more than ${MOST_NUMBERS / 2} points`);
+    const { commands, broken } = commandsOf(data, matrix);
+    if (broken) this.leftOut.add('the end of a path that breaks off');
+    const name = e.attributes.id ?? '';
+    const limit = (count: number) => {
+      this.points += count / 2;
+      if (this.points > MOST_POINTS)
+        throw new DrawingError(`the drawing has more than ${MOST_POINTS} points`);
+    };
+    if (style.fill !== 'none' && style.fill !== 'transparent' && e.tag !== 'line') {
+      const contours = flattened(commands, 1, this.flatness);
+      contours.forEach((c) => limit(c.length));
+      const region = merged(contours, style.fillRule);
+      if (region.length > 0) this.painted.push({ name, region, paint: style.fill });
+    }
+    // strokes widen with the square root of what their transform does to areas
+    const scale = Math.sqrt(Math.abs(matrix[0] * matrix[3] - matrix[1] * matrix[2]));
+    const width = style.strokeWidth * scale;
+    if (style.stroke !== 'none' && style.stroke !== 'transparent' && width > 0) {
+      const { open, closed } = flattenedOpen(commands, 1, this.flatness);
+      [...open, ...closed].forEach((c) => limit(c.length));
+      const region = outlined(open, closed, width, style.cap, style.join, style.mitre, this.flatness);
+      if (region.length > 0) this.painted.push({ name, region, paint: style.stroke });
+    }
+  }
+}
+
+/** The height a drawing is shown at by itself, for how finely its curves are followed. */
+function extentOf(root: Element): number {
+  const box = (root.attributes.viewBox ?? '')
+    .trim()
+    .split(/[\s,]+/)
+    .map(Number);
+  if (box.length === 4 && box[3] > 0) return box[3];
+  return lengthOf(root.attributes.height, 100) || 100;
+}
+
+/**
+ * What an SVG file paints, from the lowest to the topmost, y up.
+ * @param fineness chords per height: curves are followed to the drawing's height divided by it
+ * @throws DrawingError naming what is wrong
+ */
+export function paintedOf(text: string, fineness: number): { painted: Painted[]; leftOut: string[] } {
+  if (text.length > MOST_CHARACTERS) throw new DrawingError('the drawing is larger than 24 MB');
+  if (/<!ENTITY/i.test(text)) throw new DrawingError('the drawing defines entities, which are not read');
+  let roots: Element[];
+  try {
+    roots = elementsOf(parser.parse(text));
+  } catch (error) {
+    if (error instanceof DrawingError) throw error;
+    throw new DrawingError('the file is not well-formed XML');
+  }
+  const root = roots.find((e) => e.tag === 'svg');
+  if (!root) throw new DrawingError('the file is not an SVG drawing');
+  const reader = new Reader(roots, extentOf(root) / fineness);
+  reader.walk(root, PLAIN, [1, 0, 0, -1, 0, 0]);
+  return { painted: reader.painted, leftOut: [...reader.leftOut] };
+}

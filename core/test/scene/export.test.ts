@@ -1,0 +1,168 @@
+import { readFile } from 'node:fs/promises';
+import { WebIO } from '@gltf-transform/core';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { newBlock, newProject, newTube, SOLID_ZONES, type Project } from '../../src/document/index.ts';
+import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
+import { exported } from '../../src/scene/exportSolids.ts';
+import { coarsenessOf } from '../../src/scene/detail.ts';
+import { SceneMaker } from '../../src/scene/sceneMaker.ts';
+import { areaOf } from '../../src/type/region.ts';
+import { openEdges, volume } from '../../src/type/soundness.ts';
+import { paintedOf } from '../../src/type/svg.ts';
+
+const maker = new SceneMaker({
+  shippedFont: async (file) =>
+    new Uint8Array(await readFile(new URL(`../../../node_modules/${file}`, import.meta.url))),
+  uploadedFont: () => Promise.reject(new Error('none')),
+  uploadedDrawing: async () =>
+    new TextEncoder().encode(
+      '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><circle cx="4" cy="4" r="4"/><text>x</text></svg>',
+    ),
+  uploadedSurround: () => Promise.reject(new Error('none')),
+});
+
+function project(): Project {
+  const p = newProject('Ostrel', 'OO', structuredClone([...READY_FINISHES]));
+  p.blocks.push(
+    newBlock('T', { form: 'tube', tube: newTube(), place: { position: [0, 1, 0.2], turn: 0.4 } }),
+  );
+  p.blocks[0].strip.on = true;
+  return p;
+}
+const make = (p: Project, width = 1024) => maker.make(p, p.looks[0].id, p.shots[0].id, width);
+
+describe('the type as a file', () => {
+  let made: Awaited<ReturnType<typeof make>>;
+  const p = project();
+  beforeAll(async () => {
+    made = await make(p);
+  });
+  const save = (kind: 'glb' | 'obj' | 'svg') => exported(kind, { ...made, finishes: p.finishes });
+
+  it('GLB has letters with zones as named parts, closed and of the size they have', async () => {
+    const document = await new WebIO().readBinary(await save('glb'));
+    const [first, second] = document.getRoot().listScenes()[0].listChildren();
+    expect(first.listChildren().map((n) => n.getName())).toEqual(['O', 'O 2']);
+    const parts = first.listChildren()[0].listChildren();
+    expect(parts.map((n) => n.getName())).toEqual([...SOLID_ZONES, 'strip', 'points 1', 'points 2']);
+    const positions = parts
+      .slice(0, SOLID_ZONES.length)
+      .flatMap((n) => [...n.getMesh()!.listPrimitives()[0].getAttribute('POSITION')!.getArray()!]);
+    expect(openEdges(Float32Array.from(positions))).toBe(0);
+    expect(volume(Float32Array.from(positions))).toBeGreaterThan(0);
+    expect(parts[0].getMesh()!.listPrimitives()[0].getMaterial()!.getName()).toBe(p.finishes[0].name);
+    expect(
+      second
+        .listChildren()[0]
+        .listChildren()
+        .map((n) => n.getName()),
+    ).toContain('glass');
+  });
+
+  it('OBJ names the same parts, its faces numbered within its points', async () => {
+    const lines = new TextDecoder().decode(await save('obj')).split('\n');
+    expect(lines.filter((l) => l.startsWith('o '))).toEqual(['o O', 'o O_2', 'o T']);
+    expect(lines).toContain('g frontBevel');
+    const points = lines.filter((l) => l.startsWith('v ')).length;
+    const numbers = lines
+      .filter((l) => l.startsWith('f '))
+      .flatMap((l) => l.slice(2).split(' ').map(parseFloat));
+    expect(Math.max(...numbers)).toBe(points);
+    expect(numbers.length / 3).toBe(made.scene.parts.reduce((n, q) => n + (q.letter ? q.triangles : 0), 0));
+  });
+
+  it('SVG has the outlines in millimetres, and reads back with their areas', async () => {
+    const { painted } = paintedOf(new TextDecoder().decode(await save('svg')), 5000);
+    const [first] = made.solids;
+    const area = areaOf(first.letters[0].outline) * (first.scale * 1000) ** 2;
+    expect(areaOf(painted[0].region) / area).toBeCloseTo(1, 3);
+    expect(painted).toHaveLength(3);
+  });
+});
+
+describe('the scene', () => {
+  it('glows in the colours of its strips, in turn', async () => {
+    const p = project();
+    const { scene } = await make(p);
+    const points = scene.parts.filter((q) => q.zone === 'points' && q.letter === p.blocks[0].letters[0]);
+    expect(points.map((q) => scene.finishes[q.finish].emission_color)).toEqual(p.blocks[0].strip.colours);
+    expect(Math.abs(points[0].triangles - points[1].triangles)).toBeLessThanOrEqual(64);
+  });
+
+  it('stands a drawing among words and tells what was left out, without calling it a fault', async () => {
+    const p = project();
+    p.blocks.push(newBlock('', { drawing: { id: 'a'.repeat(64), name: 'buoy.svg', kind: 'vector' } }));
+    const { solids, problems, notes } = await make(p);
+    expect(problems).toEqual([]);
+    expect(notes.join()).toMatch(/buoy\.svg: left out text/);
+    const { bounds } = solids[2];
+    expect(bounds![3] - bounds![1]).toBeCloseTo(p.blocks[2].capHeight, 4);
+  });
+
+  it('is made anew when a file that could not be had can be', async () => {
+    let there = false;
+    const late = new SceneMaker({
+      shippedFont: async (file) =>
+        new Uint8Array(await readFile(new URL(`../../../node_modules/${file}`, import.meta.url))),
+      uploadedFont: () => Promise.reject(new Error('none')),
+      uploadedDrawing: async () => {
+        if (!there) throw new Error('not yet');
+        return new TextEncoder().encode(
+          '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><rect width="9" height="9"/></svg>',
+        );
+      },
+      uploadedSurround: () => Promise.reject(new Error('none')),
+    });
+    const p = newProject('Ostrel', '', structuredClone([...READY_FINISHES]));
+    p.blocks = [newBlock('', { drawing: { id: 'b'.repeat(64), name: 'late.svg', kind: 'vector' } })];
+    const first = await late.make(p, p.looks[0].id, p.shots[0].id, 1024);
+    expect(first.problems.join()).toMatch(/late\.svg could not be used \(not yet\)/);
+    there = true;
+    const second = await late.make(p, p.looks[0].id, p.shots[0].id, 1024);
+    expect(second.problems).toEqual([]);
+    expect(second.scene.geometryTriangles).toBeGreaterThan(first.scene.geometryTriangles);
+  });
+
+  it('grows round letters from their zero plane, and leaves tubes on the wall they stand off', async () => {
+    for (const [growth, low, high] of [
+      ['forward', 0, 1],
+      ['backward', -1, 0],
+      ['both', -0.5, 0.5],
+    ] as const) {
+      const p = project();
+      Object.assign(p.blocks[0], { form: 'rounded', growth, depth: 0.02 });
+      p.blocks[0].strip.on = false;
+      const { solids } = await make(p);
+      const whole = solids[0].reach[1] - solids[0].reach[0];
+      expect(solids[0].reach[0] / whole).toBeCloseTo(low, 5);
+      expect(solids[0].reach[1] / whole).toBeCloseTo(high, 5);
+      expect(solids[1].reach[0]).toBe(0);
+    }
+  });
+
+  it('is made coarser from afar and finer close by, in steps', async () => {
+    const p = newProject('Ostrel', 'OSTREL', structuredClone([...READY_FINISHES]));
+    const triangles = async (distance: number) => {
+      p.shots[0].camera.distance = distance;
+      return (await make(p)).scene.geometryTriangles;
+    };
+    expect(await triangles(60)).toBeLessThan((await triangles(1)) / 2);
+    const camera = { ...p.shots[0].camera, distance: 3 };
+    const near = coarsenessOf(p.blocks[0], camera, 1024);
+    expect(coarsenessOf(p.blocks[0], { ...camera, distance: 3.02 }, 1024)).toBe(near);
+    expect(Math.log2(near) % 1).toBe(0);
+  });
+
+  it('finds the tracking that parts touching letters', async () => {
+    const block = newBlock('OSTREL', { tracking: -120 });
+    const tracking = (await maker.parting(block))!;
+    expect(tracking).toBeGreaterThan(-120);
+    const p = newProject('Ostrel', '', structuredClone([...READY_FINISHES]));
+    p.blocks = [{ ...block, tracking }];
+    expect((await make(p)).solids[0].touches).toEqual([]);
+    p.blocks = [block];
+    expect((await make(p)).solids[0].touches.length).toBeGreaterThan(0);
+    p.blocks = [{ ...block, weld: true }];
+    expect((await make(p)).solids[0].letters.length).toBeLessThan(6);
+  });
+});

@@ -1,0 +1,205 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import { TUBE_ZONES } from '../../src/document/index.ts';
+import { centreStrokes } from '../../src/type/centreline.ts';
+import { measured } from '../../src/type/curve.ts';
+import { diagramOf } from '../../src/type/diagram.ts';
+import type { Contour } from '../../src/type/font.ts';
+import { joined, loadRegions, merged } from '../../src/type/region.ts';
+import { SHIPPED_FONTS } from '../../src/type/shippedFonts.ts';
+import { crossings, openEdges, volume } from '../../src/type/soundness.ts';
+import { buildLetterTube, buildTube, type TubeShape } from '../../src/type/tube.ts';
+import { kernelOver } from '../trace/kernelFixture.ts';
+import { distanceTo, openShipped } from './fixture.ts';
+
+beforeAll(() => loadRegions());
+
+const box = (x0: number, y0: number, x1: number, y1: number): Contour[] => [
+  Float64Array.from([x0, y0, x1, y0, x1, y1, x0, y1]),
+];
+const shape: TubeShape = {
+  course: 'centre',
+  diameter: 30,
+  wall: 3,
+  inset: 20,
+  tightest: 1.5,
+  smoothing: 0.5,
+  electrodes: true,
+  electrode: 40,
+  standOff: 60,
+  supports: 300,
+  paintOuts: [],
+};
+const strokeOf = (x: number[], y: number[], closed = false) => ({
+  ...measured(x, y, closed),
+  half: x.map(() => 30),
+  meets: [false, false] as [boolean, boolean],
+});
+const circle = (r: number, n = 200) => {
+  const angles = Array.from({ length: n + 1 }, (_, i) => (2 * Math.PI * i) / n);
+  return strokeOf(
+    angles.map((a) => r * Math.cos(a)),
+    angles.map((a) => r * Math.sin(a)),
+    true,
+  );
+};
+
+describe('centre lines', () => {
+  it('of a bar run along its middle to the margin from its ends', () => {
+    const [stroke, ...others] = centreStrokes(diagramOf(box(0, 0, 100, 900))!, 0.5, 15);
+    expect(others).toEqual([]);
+    for (const x of stroke.x) expect(Math.abs(x - 50)).toBeLessThan(0.02 * 100);
+    expect(Math.max(...stroke.y)).toBeCloseTo(885, 0);
+    expect(Math.min(...stroke.y)).toBeCloseTo(15, 0);
+  });
+
+  it('of hand-drawn letters have hand-computed lengths', () => {
+    const letters: [string, Contour[], number, number][] = [
+      // strokes, and length of all of them, ends 15 short of the outline, junctions met in the middle
+      ['I', box(0, 0, 100, 700), 1, 670],
+      ['T', joined(box(0, 600, 500, 700), box(200, 0, 300, 600)), 2, 470 + 635],
+      ['L', joined(box(0, 0, 100, 700), box(0, 0, 400, 100)), 1, 635 + 335],
+      ['X of bars', joined(box(0, 300, 700, 400), box(300, 0, 400, 700)), 2, 670 * 2],
+      [
+        'E',
+        joined(
+          joined(box(0, 0, 100, 700), box(0, 0, 400, 100)),
+          joined(box(0, 600, 400, 700), box(0, 300, 400, 400)),
+        ),
+        2,
+        600 + 2 * 335 + 335,
+      ],
+    ];
+    for (const [name, region, count, length] of letters) {
+      const strokes = centreStrokes(diagramOf(region)!, 0, 15);
+      expect(strokes.length, name).toBe(count);
+      const whole = strokes.reduce((sum, s) => sum + s.length.at(-1)!, 0);
+      expect(Math.abs(whole / length - 1), `${name}: ${whole}`).toBeLessThan(0.04);
+    }
+  });
+
+  it('of a ring is one closed stroke round its middle', () => {
+    const ring = (r: number, way: number) =>
+      Float64Array.from(
+        Array.from({ length: 120 }, (_, i) => {
+          const a = (way * 2 * Math.PI * i) / 120;
+          return [r * Math.cos(a), r * Math.sin(a)];
+        }).flat(),
+      );
+    const [stroke, ...others] = centreStrokes(diagramOf([ring(300, 1), ring(200, -1)])!, 0.5, 15);
+    expect(others).toEqual([]);
+    expect(stroke.closed).toBe(true);
+    stroke.x.forEach((x, i) => expect(Math.abs(Math.hypot(x, stroke.y[i]) - 250)).toBeLessThan(2));
+    expect(stroke.length.at(-1)! / (2 * Math.PI * 250)).toBeCloseTo(1, 2);
+  });
+
+  it.each(['varela-round', 'fredoka', 'archivo-black'])(
+    'of %s stay in the middle of its strokes and have no spurs shorter than them',
+    async (id) => {
+      const font = await openShipped(id);
+      for (const character of 'OSTREL') {
+        const region = merged(font.outline(font.shape(character)[0].glyph));
+        const strokes = centreStrokes(diagramOf(region)!, 0.2, 10);
+        expect(strokes.length).toBeGreaterThan(0);
+        for (const s of strokes) {
+          expect(s.closed || s.length.at(-1)! > 2 * Math.min(...s.half), `${character}`).toBe(true);
+          if (!s.closed && s.length.at(-1)! < 6 * Math.max(...s.half)) continue;
+          // away from ends and junctions the distance to the outline is the half width
+          const off: number[] = [];
+          s.x.forEach((x, i) =>
+            off.push(Math.abs(distanceTo(region, x, s.y[i]) - s.half[i]) / (2 * s.half[i])),
+          );
+          off.sort((a, b) => a - b);
+          expect(off[off.length >> 1], character).toBeLessThan(0.02);
+        }
+      }
+    },
+  );
+});
+
+describe('bent tubes', () => {
+  it('have the volume of their glass, gas and length', () => {
+    const line = strokeOf([0, 1000], [0, 0]);
+    const solid = buildTube([line], { ...shape, supports: 0 });
+    expect(openEdges(solid.positions)).toBe(0);
+    expect(solid.tube.length).toBeCloseTo(1000, 3);
+    const inside = 15 - 3;
+    const glass = Math.PI * 15 ** 2 * 1000 + (4 / 3) * Math.PI * 15 ** 3;
+    const reach = 1000 - 2 * (40 + 0.9 + inside);
+    const gas = Math.PI * inside ** 2 * reach + (4 / 3) * Math.PI * inside ** 3;
+    const electrodes = 2 * Math.PI * (inside * 0.72) ** 2 * 40;
+    expect(volume(solid.positions) / (glass + gas + electrodes)).toBeGreaterThan(0.96);
+    expect(volume(solid.positions) / (glass + gas + electrodes)).toBeLessThan(1);
+  });
+
+  it('too short for gas between their electrodes go without them', () => {
+    for (const length of [60, 90, 110, 140, 200]) {
+      const solid = buildTube([strokeOf([0, length], [0, 0])], shape);
+      expect(openEdges(solid.positions)).toBe(0);
+      expect(crossings(solid.positions, kernelOver(solid.positions)), `${length}`).toBe(0);
+    }
+  });
+
+  it('say where they bend too tightly and how much, and only there', () => {
+    expect(buildTube([circle(200)], shape).tube.bends).toEqual([]);
+    const [bend, ...others] = buildTube([circle(40)], { ...shape, electrodes: false }).tube.bends;
+    expect(others).toEqual([]);
+    expect(Math.abs(bend.radius / 40 - 1)).toBeLessThan(0.03);
+    expect(buildTube([circle(40)], { ...shape, tightest: 1 }).tube.bends).toEqual([]);
+  });
+
+  it('paint stretches out without opening the glass', () => {
+    const line = strokeOf([0, 500, 1000], [0, 0, 0]);
+    const zoneTriangles = (s: ReturnType<typeof buildTube>, zone: string) => {
+      const k = s.zones.indexOf(zone as never);
+      return s.zoneStarts[k + 1] - s.zoneStarts[k];
+    };
+    const plain = buildTube([line], shape);
+    expect(zoneTriangles(plain, 'paintOut')).toBe(0);
+    const painted = buildTube([line], { ...shape, paintOuts: [{ stroke: 0, from: 0.25, to: 0.5 }] });
+    expect(openEdges(painted.positions)).toBe(0);
+    const k = painted.zones.indexOf('paintOut');
+    let [low, high] = [Infinity, -Infinity];
+    for (let i = painted.zoneStarts[k] * 9; i < painted.zoneStarts[k + 1] * 9; i += 3) {
+      low = Math.min(low, painted.positions[i]);
+      high = Math.max(high, painted.positions[i]);
+    }
+    expect(low).toBeCloseTo(250, 1);
+    expect(high).toBeCloseTo(500, 1);
+  });
+
+  it('pass over each other where they cross, and end before those they meet', () => {
+    const cross = buildTube([strokeOf([-400, 400], [0, 0]), strokeOf([0, 0], [-400, 400])], shape);
+    expect(cross.box![5] - (60 + 30)).toBeGreaterThan(30);
+    expect(crossings(cross.positions, kernelOver(cross.positions))).toBe(0);
+    const meet = buildTube([strokeOf([-400, 400], [0, 0]), strokeOf([0, 0], [-400, 0])], shape);
+    expect(meet.box![5]).toBeCloseTo(90, 3);
+    expect(crossings(meet.positions, kernelOver(meet.positions))).toBe(0);
+    expect(meet.tube.strokes[1].length).toBeLessThan(400 - 30);
+  });
+
+  it('stand off the wall by their distance on supports of that length', () => {
+    const { zones, zoneStarts, positions, box: b } = buildTube([strokeOf([0, 900], [0, 0])], shape);
+    expect(b![2]).toBe(0);
+    const glass = zones.indexOf('glass');
+    let back = Infinity;
+    for (let i = zoneStarts[glass] * 9 + 2; i < zoneStarts[glass + 1] * 9; i += 3) {
+      back = Math.min(back, positions[i]);
+    }
+    expect(back).toBeCloseTo(60, 3);
+    const support = zones.indexOf('standOff');
+    expect(zoneStarts[support + 1] - zoneStarts[support]).toBeGreaterThan(0);
+  });
+
+  it.each(SHIPPED_FONTS.map((f) => f.id))('of %s are closed and outward on both courses', async (id) => {
+    const font = await openShipped(id);
+    for (const character of 'Sk8') {
+      const region = merged(font.outline(font.shape(character)[0].glyph));
+      for (const course of ['centre', 'edges'] as const) {
+        const solid = buildLetterTube(region, { ...shape, diameter: 14, wall: 1.5, electrode: 15, course });
+        expect(openEdges(solid.positions), `${character} ${course}`).toBe(0);
+        expect(solid.zones).toEqual(TUBE_ZONES);
+        if (solid.tube.length > 0) expect(volume(solid.positions)).toBeGreaterThan(0);
+      }
+    }
+  });
+});

@@ -1,0 +1,52 @@
+/** Between the world and the picture on the stage. */
+import type { Block, Camera } from '@wemlox/core/src/document/index.ts';
+import { cameraFrame } from '@wemlox/core/src/stage/camera.ts';
+import type { FrameRect } from './draft.ts';
+
+type Vec = readonly number[];
+const dot = (a: Vec, b: Vec) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+
+/** A point of a block's plane in the world. @param z from the block's zero plane; all in metres */
+export function inWorld({ place }: Pick<Block, 'place'>, x: number, y: number, z = 0): number[] {
+  const [c, s] = [Math.cos(place.turn), Math.sin(place.turn)];
+  const [px, py, pz] = place.position;
+  return [px + c * x + s * z, py + y, pz - s * x + c * z];
+}
+
+/** Where a point of the world is on the stage, CSS pixels; null behind the camera. */
+export function onStage(camera: Camera, frame: FrameRect, point: Vec): [number, number] | null {
+  const eye = cameraFrame(camera, frame.width / frame.height);
+  const to = point.map((v, i) => v - eye.position[i]);
+  const depth = dot(to, eye.forward);
+  if (depth <= 1e-6) return null;
+  const u = dot(to, eye.right) / (depth * eye.halfWidth);
+  const v = dot(to, eye.up) / (depth * eye.halfHeight);
+  return [frame.x + ((u + 1) / 2) * frame.width, frame.y + ((1 - v) / 2) * frame.height];
+}
+
+/** The point of a block's zero plane under a point of the stage; null where the plane is seen edge on. */
+export function inPlane(
+  camera: Camera,
+  frame: FrameRect,
+  block: Pick<Block, 'place'>,
+  x: number,
+  y: number,
+): [number, number] | null {
+  const eye = cameraFrame(camera, frame.width / frame.height);
+  const u = (((x - frame.x) / frame.width) * 2 - 1) * eye.halfWidth;
+  const v = (1 - ((y - frame.y) / frame.height) * 2) * eye.halfHeight;
+  const ray = eye.forward.map((f, i) => f + eye.right[i] * u + eye.up[i] * v);
+  const [c, s] = [Math.cos(block.place.turn), Math.sin(block.place.turn)];
+  const normal = [s, 0, c];
+  const facing = dot(ray, normal);
+  if (Math.abs(facing) < 1e-6) return null;
+  const origin = block.place.position;
+  const t =
+    dot(
+      origin.map((o, i) => o - eye.position[i]),
+      normal,
+    ) / facing;
+  if (t <= 0) return null;
+  const at = eye.position.map((p, i) => p + ray[i] * t - origin[i]);
+  return [c * at[0] - s * at[2], at[1]];
+}

@@ -1,0 +1,102 @@
+/** Where a block stands. */
+import type { Block } from '@wemlox/core/src/document/index.ts';
+import { NumberRow, Section } from '../../desk/rows.tsx';
+import { editBlock, floorOf } from '../../state/actions.ts';
+import { useStudio } from '../../state/studio.ts';
+import { standOffWall, standOnFloor, wallOf } from '../../state/typeActions.ts';
+import type { BandBlock } from '../../workers/messages.ts';
+
+const DEG = 180 / Math.PI;
+/** Nearer than this is touching, metres. */
+const NEAR = 5e-5;
+
+/** How far the lowest or rearmost point is from floor or wall, in words; null when it stands. */
+function standing(gap: number, above: string, into: string): string | null {
+  if (Math.abs(gap) < NEAR) return null;
+  const mm = `${(Math.abs(gap) * 1000).toFixed(1)} mm`;
+  return gap > 0 ? `${mm} ${above}` : `${mm} ${into}`;
+}
+
+export function PlaceRows({ block, shaped }: { block: Block; shaped: BandBlock | undefined }) {
+  const project = useStudio((s) => s.project);
+  const set = (label: string, recipe: (b: Block) => void) => editBlock(block.id, label, recipe);
+  const hasFloor = project.pieces.some((p) => p.kind === 'floor' && p.on);
+  const wall = wallOf();
+  const [px, py, pz] = block.place.position;
+  const notes = [
+    hasFloor && shaped?.bounds
+      ? standing(py + shaped.bounds[1] - floorOf(project), 'above the floor', 'sunk into the floor')
+      : null,
+    wall !== null && shaped && block.place.turn === 0
+      ? standing(pz + shaped.reach[0] - wall, 'off the wall', 'sunk into the wall')
+      : null,
+  ].filter((n) => n !== null);
+  return (
+    <Section
+      title="Place"
+      aside={notes.map((note) => (
+        <span
+          key={note}
+          className={
+            note.includes('sunk') || note.includes('above')
+              ? 'rounded-sm bg-warning px-1.5 py-0.5 text-warning-content'
+              : ''
+          }
+        >
+          {note}
+        </span>
+      ))}
+    >
+      <div className="flex flex-wrap gap-1.5 pb-1">
+        <button type="button" className="btn btn-xs" onClick={() => standOnFloor(block.id)}>
+          Stand on the floor
+        </button>
+        <button type="button" className="btn btn-xs" onClick={() => standOnFloor(block.id, 0.05)}>
+          Float by 50 mm
+        </button>
+        {wall !== null && (
+          <>
+            <button type="button" className="btn btn-xs" onClick={() => standOffWall(block.id, 0)}>
+              On the wall
+            </button>
+            <button type="button" className="btn btn-xs" onClick={() => standOffWall(block.id, 0.03)}>
+              Off it by 30 mm
+            </button>
+          </>
+        )}
+      </div>
+      {(
+        [
+          ['Across', px],
+          ['Up', py],
+          ['Out', pz],
+        ] as const
+      ).map(([name, value], axis) => (
+        <NumberRow
+          key={name}
+          label={name}
+          unit="mm"
+          factor={1000}
+          min={-1_000_000}
+          max={1_000_000}
+          faderMin={-2000}
+          faderMax={2000}
+          step={1}
+          value={value}
+          onChange={(v) => set(`Place, ${name.toLowerCase()}`, (b) => void (b.place.position[axis] = v))}
+        />
+      ))}
+      <NumberRow
+        label="Turn"
+        unit="°"
+        factor={DEG}
+        min={-180}
+        max={180}
+        step={0.5}
+        value={block.place.turn}
+        initial={0}
+        onChange={(v) => set('Turn of the type', (b) => void (b.place.turn = v))}
+      />
+    </Section>
+  );
+}

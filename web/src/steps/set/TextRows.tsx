@@ -1,0 +1,172 @@
+/** The text of a block and how its letters stand together; or the drawing in its place. */
+import { ALIGNMENTS, LONGEST_TEXT, newBlock, type Block } from '@wemlox/core/src/document/index.ts';
+import { NumberRow, Section, SegmentRow } from '../../desk/rows.tsx';
+import { useView } from '../../stage/view.ts';
+import { editBlock, setText } from '../../state/actions.ts';
+import { partLetters } from '../../state/typeActions.ts';
+import type { BandBlock } from '../../workers/messages.ts';
+
+/** What rows go back to. */
+const PLAIN = newBlock('');
+
+const ALIGNMENT_NAMES: Record<Block['alignment'], string> = {
+  left: 'Left',
+  centre: 'Centre',
+  right: 'Right',
+  justified: 'Justify',
+};
+
+const Warning = ({ children }: { children: React.ReactNode }) => (
+  <p className="mt-1 w-fit rounded-sm bg-warning px-1.5 py-0.5 text-xs text-warning-content">{children}</p>
+);
+
+/** Letters that touch, in words, with the moves that mend it. */
+function Touching({ block, shaped }: { block: Block; shaped: BandBlock }) {
+  if (shaped.touches.length === 0 || block.weld || block.drawing) return null;
+  const names = shaped.touches.slice(0, 4).map(([a, b]) => shaped.letters[a].text + shaped.letters[b].text);
+  const more = shaped.touches.length - names.length;
+  return (
+    <div className="mt-1 flex flex-wrap items-center gap-1.5" data-testid="touching">
+      <span className="rounded-sm bg-warning px-1.5 py-0.5 text-xs text-warning-content">
+        {names.join(', ')}
+        {more > 0 ? ` and ${more} more` : ''} touch
+      </span>
+      <button type="button" className="btn btn-xs" onClick={() => void partLetters(block.id)}>
+        Open tracking
+      </button>
+      <button
+        type="button"
+        className="btn btn-xs"
+        onClick={() => editBlock(block.id, 'Weld letters', (b) => void (b.weld = true))}
+      >
+        Weld
+      </button>
+    </div>
+  );
+}
+
+export function TextRows({ block, shaped }: { block: Block; shaped: BandBlock | undefined }) {
+  const set = (label: string, recipe: (b: Block) => void) => editBlock(block.id, label, recipe);
+  const notes = useView((v) => v.notes);
+  const missing = [...new Set(shaped?.letters.filter((l) => l.missing).map((l) => l.text))];
+  const standIns = new Map<string, Set<string>>();
+  for (const l of shaped?.letters ?? []) {
+    if (l.standIn && !l.missing) standIns.set(l.standIn, (standIns.get(l.standIn) ?? new Set()).add(l.text));
+  }
+  return (
+    <Section
+      title={block.drawing ? 'Drawing' : 'Text'}
+      aside={<span className="max-w-48 truncate">{block.drawing?.name ?? block.font.name}</span>}
+    >
+      {!block.drawing && (
+        <textarea
+          aria-label="Text"
+          dir="auto"
+          className="textarea textarea-sm w-full text-[15px]"
+          rows={Math.min(4, block.text.split('\n').length + 1)}
+          maxLength={LONGEST_TEXT}
+          value={block.text}
+          spellCheck={false}
+          onChange={(e) => setText(block.id, e.target.value)}
+        />
+      )}
+      {block.drawing &&
+        notes
+          .filter((n) => n.startsWith(`${block.drawing!.name}: `))
+          .map((n) => (
+            <p key={n} className="quiet text-xs" data-testid="left-out">
+              {n.slice(block.drawing!.name.length + 2).replace(/^l/, 'L')}
+            </p>
+          ))}
+      {!block.drawing && block.text.trim() === '' && (
+        <p className="quiet pt-1 text-xs">Type a word to see it on the stage.</p>
+      )}
+      {missing.length > 0 && (
+        <Warning>
+          No font at hand has {missing.join(' ')}; an empty box stands for{' '}
+          {missing.length > 1 ? 'each' : 'it'}
+        </Warning>
+      )}
+      {[...standIns].map(([name, texts]) => (
+        <Warning key={name}>
+          {block.font.name} has no {[...texts].join(' ')}; {name} stands in
+        </Warning>
+      ))}
+      {shaped && <Touching block={block} shaped={shaped} />}
+      <div className="pt-2">
+        <NumberRow
+          label={block.drawing ? 'Height' : 'Cap height'}
+          unit="mm"
+          factor={1000}
+          min={1}
+          max={100_000}
+          faderMax={3000}
+          step={1}
+          log
+          value={block.capHeight}
+          initial={PLAIN.capHeight}
+          onChange={(v) => set(block.drawing ? 'Height' : 'Cap height', (b) => void (b.capHeight = v))}
+        />
+        {!block.drawing && (
+          <>
+            <NumberRow
+              label="Tracking"
+              unit="‰"
+              min={-500}
+              max={2000}
+              faderMin={-200}
+              faderMax={500}
+              step={1}
+              value={block.tracking}
+              initial={PLAIN.tracking}
+              onChange={(v) => set('Tracking', (b) => void (b.tracking = v))}
+            />
+            {block.text.includes('\n') && (
+              <>
+                <NumberRow
+                  label="Leading"
+                  unit="×"
+                  min={0.2}
+                  max={5}
+                  faderMax={2}
+                  step={0.01}
+                  value={block.leading}
+                  initial={PLAIN.leading}
+                  onChange={(v) => set('Leading', (b) => void (b.leading = v))}
+                />
+                <SegmentRow
+                  label="Alignment"
+                  value={block.alignment}
+                  options={ALIGNMENTS.map((a) => [a, ALIGNMENT_NAMES[a]] as const)}
+                  onChange={(v) => set('Alignment', (b) => void (b.alignment = v))}
+                />
+              </>
+            )}
+          </>
+        )}
+        {(block.weld || block.kerns.length > 0) && (
+          <div className="flex gap-1.5 pt-1">
+            {block.weld && (
+              <button
+                type="button"
+                className="btn btn-xs"
+                onClick={() => set('Part welded letters', (b) => void (b.weld = false))}
+              >
+                Part welded letters
+              </button>
+            )}
+            {block.kerns.length > 0 && (
+              <button
+                type="button"
+                className="btn btn-xs"
+                onClick={() => set('Reset kerning', (b) => void (b.kerns = []))}
+              >
+                Reset kerning
+              </button>
+            )}
+          </div>
+        )}
+      </div>
+    </Section>
+  );
+}
