@@ -358,6 +358,7 @@ test('from a word to a proof, two files and a crash', async ({ page }) => {
     await wipe.press('ArrowLeft');
     await expect(wipe).toHaveAttribute('aria-valuenow', '48');
     await page.getByRole('button', { name: 'Go back to this state' }).click();
+    await expect(page.getByRole('button', { name: 'Undo Back to First look 1' })).toBeEnabled();
     expect(await document(page)).toEqual(kept);
     await page.keyboard.press('u');
     expect((await document(page)).looks[0].grade.exposure).toBe(-3);
