@@ -14,10 +14,49 @@ const COARSEST = 32;
  * and of the window change nothing.
  * @param width of the picture, pixels
  */
-export function coarsenessOf(block: Block, camera: Camera, width: number): number {
+function coarsenessOf(block: Block, camera: Camera, width: number): number {
   const steps = 2 ** Math.round(Math.log2(Math.max(NARROWEST, width)));
   const frame = cameraFrame(camera, 1);
   const away = Math.hypot(...frame.position.map((v, i) => v - block.place.position[i]));
   const capital = (block.capHeight / (2 * frame.halfWidth * Math.max(away, block.capHeight))) * steps;
   return Math.min(COARSEST, Math.max(FINEST, 2 ** Math.floor(Math.log2(FULL / Math.max(1, capital)))));
+}
+
+/** Blocks of more characters are made finely only where the camera looks. */
+const MANY = 200;
+/** How much of what lies outside the frame counts as looked at, shares of the frame. */
+const AROUND = 1.5;
+/** Coarseness of letters that the camera does not look at: what they mirror and shade needs no more. */
+const UNSEEN = 16;
+
+export interface Detail {
+  coarseness: number;
+  /** Where letters are made more coarsely; null for nowhere. Places are metres from the block's centre. */
+  beyond: { coarseness: number; sees: (x: number, y: number) => boolean } | null;
+}
+
+/**
+ * As finely as the frame shows.
+ * @param width of the picture, pixels; null makes all letters as for one that fills the screen
+ */
+export function detailOf(block: Block, camera: Camera, width: number | null): Detail {
+  if (width === null) return { coarseness: 1, beyond: null };
+  const coarseness = coarsenessOf(block, camera, width);
+  if (block.text.length <= MANY || coarseness >= UNSEEN) return { coarseness, beyond: null };
+  const { position, forward, right, up, halfWidth } = cameraFrame(camera, 1);
+  const { place, capHeight } = block;
+  const [c, s] = [Math.cos(place.turn), Math.sin(place.turn)];
+  const sees = (x: number, y: number) => {
+    const at = [place.position[0] + c * x, place.position[1] + y, place.position[2] - s * x];
+    const along = (axis: readonly number[]) => axis.reduce((sum, v, i) => sum + v * (at[i] - position[i]), 0);
+    const reach = Math.max(0, along(forward)) * halfWidth * AROUND + 2 * capHeight;
+    return along(forward) > -capHeight && Math.abs(along(right)) < reach && Math.abs(along(up)) < reach;
+  };
+  return { coarseness, beyond: { coarseness: UNSEEN, sees } };
+}
+
+/** Names what of the camera and the picture's size a block's detail comes of. */
+export function detailKey(block: Block, camera: Camera, width: number): string {
+  const { coarseness, beyond } = detailOf(block, camera, width);
+  return `${coarseness}${beyond ? JSON.stringify(camera) : ''}`;
 }

@@ -10,7 +10,7 @@ import { layoutText, type NamedFont, type TextLayout } from '../type/layout.ts';
 import { loadRegions } from '../type/region.ts';
 import { SHIPPED_FONTS, SHIPPED_LICENCE, shippedRef } from '../type/shippedFonts.ts';
 import { partingTracking, welded } from '../type/touching.ts';
-import { coarsenessOf } from './detail.ts';
+import { detailOf, type Detail } from './detail.ts';
 import { compileGeometry, compileScene, geometryKey, type SceneGeometry } from './compileScene.ts';
 import type { RenderScene } from './renderScene.ts';
 
@@ -114,7 +114,7 @@ export class SceneMaker {
     block: Block,
     problems: string[],
     notes: string[],
-    coarseness: number,
+    { coarseness, beyond }: Detail,
   ): Promise<{ layout: TextLayout; scale: number; facts: FontFacts | null }> {
     if (block.drawing) {
       const scale = block.capHeight / DRAWING_HEIGHT;
@@ -122,15 +122,21 @@ export class SceneMaker {
         const drawing = await this.drawing(block.drawing);
         if (drawing.leftOut.length > 0)
           notes.push(`${block.drawing.name}: left out ${drawing.leftOut.join(', ')}`);
-        return { layout: layoutDrawing(drawing, `drawing:${block.drawing.id}`), scale, facts: null };
+        const layout = layoutDrawing(drawing, `drawing:${block.drawing.id}`, coarseness);
+        return { layout, scale, facts: null };
       } catch (error) {
         problems.push(`${block.drawing.name} could not be used (${reason(error)})`);
         return { layout: { letters: [], outlines: new Map(), bounds: null }, scale, facts: null };
       }
     }
     const fonts = await this.fontsOf(block, problems);
-    const layout = layoutText(fonts, block, coarseness);
     const scale = block.capHeight / fonts[0].font.varied(block.axes).capHeight;
+    const layout = layoutText(
+      fonts,
+      block,
+      coarseness,
+      beyond && { ...beyond, sees: (x, y) => beyond.sees(x * scale, y * scale) },
+    );
     return { layout: block.weld ? welded(layout) : layout, scale, facts: fonts[0].font.facts };
   }
 
@@ -143,10 +149,10 @@ export class SceneMaker {
   }
 
   /**
-   * @param width of the picture in pixels, by which detail is chosen
+   * @param width of the picture in pixels, by which detail is chosen; null makes everything in full detail
    * @throws RangeError when the project has no such look or shot
    */
-  async make(project: Project, lookId: string, shotId: string, width: number): Promise<MadeScene> {
+  async make(project: Project, lookId: string, shotId: string, width: number | null): Promise<MadeScene> {
     const look = project.looks.find((l) => l.id === lookId);
     const shot = project.shots.find((s) => s.id === shotId);
     if (!look) throw new RangeError(`the project has no look ${lookId}`);
@@ -156,15 +162,19 @@ export class SceneMaker {
     const spent = { shaping: 0, solids: 0, scene: 0 };
     const solids: BlockSolids[] = [];
     const fonts: (FontFacts | null)[] = [];
-    const detail: number[] = [];
+    const detail: string[] = [];
     await loadRegions();
     for (const block of project.blocks) {
       const started = performance.now();
-      const coarseness = coarsenessOf(block, shot.camera, width);
-      detail.push(coarseness);
-      const { layout, scale, facts } = await this.laidOut(block, problems, notes, coarseness);
+      const { layout, scale, facts } = await this.laidOut(
+        block,
+        problems,
+        notes,
+        detailOf(block, shot.camera, width),
+      );
+      detail.push(layout.letters.map((l) => l.coarseness).join(' '));
       const shaped = performance.now();
-      const made = solidsOf(block, layout, scale, this.cache, coarseness);
+      const made = solidsOf(block, layout, scale, this.cache);
       solids.push(made);
       fonts.push(facts);
       const bare = new Set(made.letters.filter((l) => !l.solid.limits).map((l) => l.text));

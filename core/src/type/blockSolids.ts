@@ -3,7 +3,7 @@ import { zonesOf, type Block, type Zone } from '../document/index.ts';
 import { courseOf } from './curve.ts';
 import { buildDome, type DomeShape } from './dome.ts';
 import type { Contour } from './font.ts';
-import type { TextLayout } from './layout.ts';
+import type { PlacedLetter, TextLayout } from './layout.ts';
 import type { BevelLimits } from './limits.ts';
 import { outlined } from './region.ts';
 import { together, type Solid } from './sheet.ts';
@@ -200,19 +200,12 @@ function drawnTubes(
 /**
  * Solids of a block's laid-out text; builds what the cache does not hold.
  * @param scale metres per thousandth of an em
- * @param coarseness of outlines and bevels, see OpenFont.outline
  */
-export function solidsOf(
-  block: Block,
-  layout: TextLayout,
-  scale: number,
-  cache: SolidCache,
-  coarseness = 1,
-): BlockSolids {
+export function solidsOf(block: Block, layout: TextLayout, scale: number, cache: SolidCache): BlockSolids {
   const drawnByHand = block.form === 'tube' && block.tube.course === 'drawn';
   const { letters, built } = drawnByHand
     ? drawnTubes(block, scale, cache)
-    : letterSolids(block, layout, scale, cache, coarseness);
+    : letterSolids(block, layout, scale, cache);
   let bounds: BlockSolids['bounds'] = null;
   let [low, high] = block.form === 'bevelled' ? [0, block.depth / scale] : [Infinity, -Infinity];
   for (const letter of letters) {
@@ -259,37 +252,42 @@ function letterSolids(
   layout: TextLayout,
   scale: number,
   cache: SolidCache,
-  coarseness: number,
 ): { letters: LetterSolid[]; built: number } {
-  const bevelled: SolidShape = {
-    depth: block.depth / scale,
-    front: bevelIn(block.front, block, scale, coarseness),
-    back: bevelIn(block.back, block, scale, coarseness),
-    ...(coarseness > SECTORS_FINE_TO ? { sector: COARSE_SECTOR } : {}),
-  };
   const strip = block.strip.on && block.form !== 'tube' ? stripShape(block, scale) : null;
-  const build = (region: Contour[], letter: string): Solid => {
-    if (block.form === 'tube') return buildLetterTube(region, tubeShape(block, scale, letter));
-    const own =
-      block.form === 'bevelled'
-        ? buildSolid(region, bevelled)
-        : buildDome(region, {
-            form: block.form,
-            depth: block.depth / scale,
-            pressure: block.pressure,
-          } satisfies DomeShape);
-    return strip ? together(own, buildStrip(region, strip)) : own;
+  const depth = block.depth / scale;
+  /** What names the form letters of a coarseness get, and what makes it. */
+  const former = (coarseness: number): { key: string; build: (region: Contour[]) => Solid } => {
+    if (block.form === 'bevelled') {
+      const shape: SolidShape = {
+        depth,
+        front: bevelIn(block.front, block, scale, coarseness),
+        back: bevelIn(block.back, block, scale, coarseness),
+        ...(coarseness > SECTORS_FINE_TO ? { sector: COARSE_SECTOR } : {}),
+      };
+      return { key: JSON.stringify(shape), build: (region) => buildSolid(region, shape) };
+    }
+    const { pressure } = block;
+    const shape: DomeShape = { form: block.form as DomeShape['form'], depth, pressure, coarseness };
+    return { key: JSON.stringify(shape), build: (region) => buildDome(region, shape) };
   };
-  const shapeKey = JSON.stringify(
-    block.form === 'tube'
-      ? tubeShape(block, scale, '')
-      : [block.form, block.form === 'bevelled' ? bevelled : [bevelled.depth, block.pressure], strip],
-  );
+  const formers = new Map<number, ReturnType<typeof former>>();
+  const solidOf = ({ glyph, letter, coarseness }: PlacedLetter, outline: Contour[]) => {
+    if (block.form === 'tube') {
+      const shape = tubeShape(block, scale, letter);
+      return cache.get<Solid>(`${glyph}/${JSON.stringify(shape)}`, () => buildLetterTube(outline, shape));
+    }
+    let form = formers.get(coarseness);
+    if (!form) formers.set(coarseness, (form = former(coarseness)));
+    const { key, build } = form;
+    return cache.get(`${glyph}/${key}/${stripKey}`, () =>
+      strip ? together(build(outline), buildStrip(outline, strip)) : build(outline),
+    );
+  };
+  const stripKey = JSON.stringify(strip);
   let built = 0;
   const letters = layout.letters.map((l): LetterSolid => {
     const outline = layout.outlines.get(l.glyph)!;
-    const painted = block.form === 'tube' ? JSON.stringify(tubeShape(block, scale, l.letter).paintOuts) : '';
-    const { solid, fresh } = cache.get(`${l.glyph}/${painted}/${shapeKey}`, () => build(outline, l.letter));
+    const { solid, fresh } = solidOf(l, outline);
     if (fresh) built++;
     const { letter, text, missing, standIn, x, y, turn, advance } = l;
     const tube = 'tube' in solid ? (solid as TubeSolid).tube : null;

@@ -16,10 +16,13 @@ export interface DomeShape {
   depth: number;
   /** Of cushions; at 1 as thick as round letters where they are fattest. */
   pressure: number;
+  /** Of the outline, see OpenFont.outline; the mesh is as coarse. 1 when left out. */
+  coarseness?: number;
 }
 
 /** Rows of vertices between outline and middle. */
 const ROWS = 5;
+const FEWEST_ROWS = 2;
 /** Distance of outline vertices as a share of the stroke's half width there. */
 const SPACING = 0.5;
 /** Finest spacing as a share of the coarsest. */
@@ -130,8 +133,13 @@ class Spread {
   }
 }
 
-/** Meshes a region in rows along its outline, as fine as its strokes are thin. */
-function meshOf(s: Sites): Mesh {
+/**
+ * Meshes a region in rows along its outline, as fine as its strokes are thin.
+ * @param coarser how many times coarser than for a picture that fills the screen
+ */
+function meshOf(s: Sites, coarser: number): Mesh {
+  const rowCount = Math.max(FEWEST_ROWS, Math.round(ROWS / coarser));
+  const share = SPACING * coarser;
   let perimeter = 0;
   for (let k = 0; k < s.count; k++) perimeter += s.length[k];
   const rough = sampled(s, () => perimeter / MEASURED);
@@ -142,16 +150,16 @@ function meshOf(s: Sites): Mesh {
     return ballAt(rough, x, rough.y[i], nx, ny, [k, s.previous[k]]);
   });
   const inner = balls.filter(Number.isFinite).sort((a, b) => a - b);
-  const coarsest = SPACING * (inner[Math.floor(inner.length * 0.9)] ?? perimeter / 20);
+  const coarsest = share * (inner[Math.floor(inner.length * 0.9)] ?? perimeter / 20);
   const finest = coarsest * FINEST;
   const firstOf = new Int32Array(s.count).fill(-1);
   rough.edge.forEach((k, i) => {
     if (firstOf[k] < 0) firstOf[k] = i;
   });
-  const fitting = (ball: number) => Math.min(coarsest, Math.max(finest, SPACING * ball));
-  const rim = sampled(s, (k, share) => {
+  const fitting = (ball: number) => Math.min(coarsest, Math.max(finest, share * ball));
+  const rim = sampled(s, (k, along) => {
     const count = (k + 1 < s.count ? firstOf[k + 1] : rough.x.length) - firstOf[k];
-    return fitting(balls[firstOf[k] + Math.min(count - 1, Math.floor(share * count))]);
+    return fitting(balls[firstOf[k] + Math.min(count - 1, Math.floor(along * count))]);
   });
   const count = rim.x.length;
   const next = new Int32Array(count);
@@ -167,8 +175,8 @@ function meshOf(s: Sites): Mesh {
     const ball = ballAt(rough, x, y, nx, ny, own);
     if (!Number.isFinite(ball) || ball < finest * 0.25) return;
     let before = 0;
-    for (let j = 1; j <= ROWS; j++) {
-      const at = ball * (1 - Math.cos((Math.PI / 2) * (j / ROWS)));
+    for (let j = 1; j <= rowCount; j++) {
+      const at = ball * (1 - Math.cos((Math.PI / 2) * (j / rowCount)));
       spread.add(x + nx * at, y + ny * at, CROWDED * Math.min(at - before, spacing));
       before = at;
     }
@@ -355,7 +363,7 @@ function domeSheet(mesh: Mesh, outline: Outline, height: Float64Array, upright: 
  */
 export function buildDome(region: Contour[], shape: DomeShape): Solid {
   const sites = sitesOf(region);
-  const mesh = meshOf(sites);
+  const mesh = meshOf(sites, Math.max(1, Math.cbrt(shape.coarseness ?? 1)));
   const outline = new Outline(sites);
   const height = heightsOf(torsion(mesh), shape);
   const dome = domeSheet(mesh, outline, height, shape.form === 'rounded');

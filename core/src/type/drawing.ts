@@ -66,8 +66,11 @@ export function openDrawing(bytes: Uint8Array, kind: DrawingRef['kind']): OpenDr
 /** Lasting identifier of a drawing's part. */
 export const partId = (i: number) => `part-${i}`;
 
-/** A drawing laid out like text: its parts stand as letters about the block's centre. */
-export function layoutDrawing({ parts }: OpenDrawing, key: string): TextLayout {
+/**
+ * A drawing laid out like text: its parts stand as letters about the block's centre.
+ * @param coarseness of bevels; the outlines stay as they were drawn
+ */
+export function layoutDrawing({ parts }: OpenDrawing, key: string, coarseness = 1): TextLayout {
   const outlines = new Map<string, Contour[]>();
   const letters = parts.map(({ name, region }, i): PlacedLetter => {
     const glyph = `${key}/${i}`;
@@ -84,6 +87,7 @@ export function layoutDrawing({ parts }: OpenDrawing, key: string): TextLayout {
       line: 0,
       missing: false,
       standIn: null,
+      coarseness,
     };
   });
   return { letters, outlines, bounds: boundsOf(parts.flatMap((p) => p.region)) };

@@ -24,6 +24,8 @@ export interface PlacedLetter {
   missing: boolean;
   /** Name of the font that stands in for the block's own; null when that has it. */
   standIn: string | null;
+  /** Of its outline, see OpenFont.outline; bevels are made as coarsely. */
+  coarseness: number;
 }
 
 export interface TextLayout {
@@ -111,6 +113,8 @@ function runsOf(line: string, fonts: readonly NamedFont[]): FontRun[] {
 /** A glyph at its pen position, spaces too. */
 interface SetGlyph {
   letter: PlacedLetter;
+  /** Its outline at some coarseness, and the name that goes by. */
+  drawn: (coarseness: number) => { key: string; outline: Contour[] };
   inked: boolean;
   space: boolean;
 }
@@ -119,8 +123,14 @@ interface SetGlyph {
  * Lays out a block's text. `loadRegions()` must have been awaited.
  * @param fonts the block's own, then those that stand in for characters it lacks
  * @param coarseness of the outlines, see OpenFont.outline
+ * @param beyond coarseness of letters whose place in the block is not seen
  */
-export function layoutText(fonts: readonly NamedFont[], block: LaidOut, coarseness = 1): TextLayout {
+export function layoutText(
+  fonts: readonly NamedFont[],
+  block: LaidOut,
+  coarseness = 1,
+  beyond: { coarseness: number; sees: (x: number, y: number) => boolean } | null = null,
+): TextLayout {
   const set = fonts.map((f, i) => (i === 0 ? f.font.varied(block.axes) : f.font));
   const own = set[0];
   const outlines = new Map<string, Contour[]>();
@@ -138,8 +148,11 @@ export function layoutText(fonts: readonly NamedFont[], block: LaidOut, coarsene
       const shaped = font.shape(line, { ...run, rightToLeft }, block.features);
       const clusters = [...new Set(shaped.map((g) => g.cluster))].sort((a, b) => a - b);
       shaped.forEach((g, i) => {
-        const key = `${fonts[run.font].key}/${g.glyph}/${size}/${coarseness}`;
-        const outline = regionOf(font, g.glyph, size, coarseness);
+        const drawn = (coarse: number) => ({
+          key: `${fonts[run.font].key}/${g.glyph}/${size}/${coarse}`,
+          outline: regionOf(font, g.glyph, size, coarse),
+        });
+        const { key, outline } = drawn(coarseness);
         const next = clusters[clusters.indexOf(g.cluster) + 1] ?? run.end;
         const text = line.slice(g.cluster, next);
         const letter =
@@ -151,6 +164,7 @@ export function layoutText(fonts: readonly NamedFont[], block: LaidOut, coarsene
         const inked = outline.length > 0;
         if (inked) outlines.set(key, outline);
         glyphs.push({
+          drawn,
           inked,
           space: !inked && text.trim() === '' && g.advance > 0,
           letter: {
@@ -164,6 +178,7 @@ export function layoutText(fonts: readonly NamedFont[], block: LaidOut, coarsene
             line: row,
             missing: g.glyph === 0,
             standIn: run.font === 0 ? null : font.name,
+            coarseness,
           },
         });
         pen += g.advance * size + (g.advance > 0 ? block.tracking : 0) + (rightToLeft ? by : 0);
@@ -175,7 +190,8 @@ export function layoutText(fonts: readonly NamedFont[], block: LaidOut, coarsene
   });
   const widest = Math.max(0, ...widths);
   rows.forEach((glyphs, row) => align(glyphs, widest - widths[row], block.alignment));
-  const letters = rows.flat().flatMap((g) => (g.inked ? [g.letter] : []));
+  const inked = rows.flat().filter((g) => g.inked);
+  const letters = inked.map((g) => g.letter);
   const { baseline } = block;
   if (baseline.kind !== 'straight') {
     const stand = standOn(baseline, widest, block.capHeight / own.capHeight);
@@ -189,12 +205,15 @@ export function layoutText(fonts: readonly NamedFont[], block: LaidOut, coarsene
     }
   }
   // drawn baselines keep their place, so that the curve stays where it was drawn
-  const bounds = inkOf(letters, outlines);
-  return {
-    letters,
-    outlines,
-    bounds: bounds && baseline.kind !== 'free' ? centred(letters, bounds) : bounds,
-  };
+  const ink = inkOf(letters, outlines);
+  const bounds = ink && baseline.kind !== 'free' ? centred(letters, ink) : ink;
+  for (const { letter, drawn } of beyond ? inked : []) {
+    if (beyond!.sees(letter.x, letter.y)) continue;
+    const { key, outline } = drawn(beyond!.coarseness);
+    outlines.set(key, outline);
+    Object.assign(letter, { glyph: key, coarseness: beyond!.coarseness });
+  }
+  return { letters, outlines, bounds };
 }
 
 /** Moves a line's glyphs by what it lacks to the widest. */

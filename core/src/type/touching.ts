@@ -123,7 +123,8 @@ export function welded(layout: TextLayout): TextLayout {
     }
     outlines.set(glyph, outline);
     const end = Math.max(...members.map((m) => m.x + m.advance));
-    return { ...first, glyph, text: members.map((m) => m.text).join(''), advance: end - first.x };
+    const coarseness = Math.min(...members.map((m) => m.coarseness));
+    return { ...first, glyph, coarseness, text: members.map((m) => m.text).join(''), advance: end - first.x };
   });
   return { letters, outlines, bounds: layout.bounds };
 }

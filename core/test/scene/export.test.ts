@@ -4,7 +4,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { newBlock, newProject, newTube, SOLID_ZONES, type Project } from '../../src/document/index.ts';
 import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
 import { exported } from '../../src/scene/exportSolids.ts';
-import { coarsenessOf } from '../../src/scene/detail.ts';
+import { detailOf } from '../../src/scene/detail.ts';
 import { SceneMaker } from '../../src/scene/sceneMaker.ts';
 import { areaOf } from '../../src/type/region.ts';
 import { openEdges, volume } from '../../src/type/soundness.ts';
@@ -29,7 +29,7 @@ function project(): Project {
   p.blocks[0].strip.on = true;
   return p;
 }
-const make = (p: Project, width = 1024) => maker.make(p, p.looks[0].id, p.shots[0].id, width);
+const make = (p: Project, width: number | null = 1024) => maker.make(p, p.looks[0].id, p.shots[0].id, width);
 
 describe('the type as a file', () => {
   let made: Awaited<ReturnType<typeof make>>;
@@ -69,6 +69,14 @@ describe('the type as a file', () => {
       .flatMap((l) => l.slice(2).split(' ').map(parseFloat));
     expect(Math.max(...numbers)).toBe(points);
     expect(numbers.length / 3).toBe(made.scene.parts.reduce((n, q) => n + (q.letter ? q.triangles : 0), 0));
+  });
+
+  it('is as fine however far the camera stands', async () => {
+    const far = project();
+    far.shots[0].camera.distance = 80;
+    const { scene } = await make(far, null);
+    expect(scene.geometryTriangles).toBe((await make(p, null)).scene.geometryTriangles);
+    expect(scene.geometryTriangles).toBeGreaterThan((await make(far)).scene.geometryTriangles * 2);
   });
 
   it('SVG has the outlines in millimetres, and reads back with their areas', async () => {
@@ -148,9 +156,48 @@ describe('the scene', () => {
     };
     expect(await triangles(60)).toBeLessThan((await triangles(1)) / 2);
     const camera = { ...p.shots[0].camera, distance: 3 };
-    const near = coarsenessOf(p.blocks[0], camera, 1024);
-    expect(coarsenessOf(p.blocks[0], { ...camera, distance: 3.02 }, 1024)).toBe(near);
+    const near = detailOf(p.blocks[0], camera, 1024).coarseness;
+    expect(detailOf(p.blocks[0], { ...camera, distance: 3.02 }, 1024).coarseness).toBe(near);
     expect(Math.log2(near) % 1).toBe(0);
+  });
+
+  it('makes round letters coarser from afar too', async () => {
+    const p = newProject('Ostrel', 'OSTREL', structuredClone([...READY_FINISHES]));
+    p.blocks[0].form = 'rounded';
+    p.shots[0].camera.distance = 1;
+    const near = (await make(p)).solids[0];
+    p.shots[0].camera.distance = 60;
+    const far = (await make(p)).solids[0];
+    near.letters.forEach((l, i) => {
+      expect(far.letters[i].solid.positions.length).toBeLessThan(l.solid.positions.length / 2);
+      expect(openEdges(far.letters[i].solid.positions)).toBe(0);
+      const share = volume(far.letters[i].solid.positions) / volume(l.solid.positions);
+      expect(share).toBeGreaterThan(0.85);
+      expect(share).toBeLessThan(1.05);
+    });
+  });
+
+  it('makes long text finely only where the camera looks, and alike wherever it stands', async () => {
+    const line = 'the ferry ostrel leaves pier nine at dusk';
+    const p = newProject('Ostrel', Array(20).fill(line).join('\n'), structuredClone([...READY_FINISHES]));
+    p.shots[0].camera = { ...p.shots[0].camera, distance: 2, target: [0, 0, 0], azimuth: 0 };
+    p.blocks[0].place = { position: [0, 0, 0], turn: 0 };
+    const { solids, scene } = await make(p);
+    const coarse = solids[0].letters.filter((l) => l.solid.positions.length < 3000);
+    const { scale } = solids[0];
+    const away = (l: (typeof coarse)[0]) => Math.hypot(l.x, l.y) * scale;
+    expect(coarse.length).toBeGreaterThan(solids[0].letters.length / 2);
+    for (const l of coarse) expect(away(l)).toBeGreaterThan(1);
+    expect(Math.min(...solids[0].letters.map(away))).toBeLessThan(0.5);
+    expect(scene.geometryTriangles).toBeLessThan(1_000_000);
+    // looking elsewhere makes other letters fine, but moves none
+    p.shots[0].camera.target = [4, 1, 0];
+    const moved = (await make(p)).solids[0];
+    moved.letters.forEach((l, i) =>
+      expect([l.x, l.y]).toEqual([solids[0].letters[i].x, solids[0].letters[i].y]),
+    );
+    const fineAt = moved.letters.filter((l) => l.solid.positions.length > 9000).map((l) => l.x * scale);
+    expect(Math.min(...fineAt)).toBeGreaterThan(0);
   });
 
   it('finds the tracking that parts touching letters', async () => {

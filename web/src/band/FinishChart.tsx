@@ -3,7 +3,8 @@
  * Click chooses; drag from the rack dresses a cell, row, column or everything; drag from a cell paints along.
  */
 import { useDroppable } from '@dnd-kit/core';
-import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { memo, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import {
   finishAt,
   ZONES,
@@ -23,6 +24,10 @@ import { pathOf, viewBoxOf } from './glyph.ts';
 
 /** Size of a cell's picture, pixels; narrower cells show its middle. */
 const CELL = { width: 112, height: 28 };
+/** Narrowest column with its gap, width of the rows' heads with theirs, and room at the end, pixels. */
+const COLUMN = 48;
+const HEADS = 148;
+const END = 12;
 
 /** A traced picture once it is there; the place stays empty until then. */
 export function CellPicture({ cellKey, className }: { cellKey: string; className?: string }) {
@@ -86,7 +91,7 @@ const Cell = memo(function Cell({
       aria-selected={chosen}
       aria-label={`${ZONE_NAMES[zone]} of ${letter.text}: ${finishName ?? 'no finish'}`}
       data-cell={key}
-      className={`relative min-w-11 flex-1 cursor-pointer overflow-hidden bg-base-200 ${finish === null ? 'hatched' : ''} ${chosen ? 'z-10 outline-2 outline-primary' : ''} ${drop.isOver ? 'outline-2 outline-base-content' : ''}`}
+      className={`relative h-full cursor-pointer overflow-hidden bg-base-200 ${finish === null ? 'hatched' : ''} ${chosen ? 'z-10 outline-2 outline-primary' : ''} ${drop.isOver ? 'outline-2 outline-base-content' : ''}`}
       onPointerDown={(e) => {
         if (e.button === 0) onPress({ block, letter: id, zone }, e.clientX, e.clientY);
       }}
@@ -103,14 +108,14 @@ const Head = memo(function Head({ letter, chosen }: { letter: BandLetter; chosen
     block: letter.block,
     letter: letter.letter,
   });
-  const [x, y, w, h] = useMemo(() => viewBoxOf(letter), [letter]);
-  const d = useMemo(() => pathOf(letter), [letter]);
+  const [x, y, w, h] = useMemo(() => viewBoxOf(letter.outline), [letter]);
+  const d = useMemo(() => pathOf(letter.outline), [letter]);
   return (
     <div
       ref={drop.setNodeRef}
       role="columnheader"
       aria-label={letter.text}
-      className={`min-w-11 flex-1 py-1 ${drop.isOver ? 'outline-2 outline-base-content' : ''}`}
+      className={`h-full py-1 ${drop.isOver ? 'outline-2 outline-base-content' : ''}`}
     >
       <svg viewBox={`${x} ${y} ${w} ${h}`} className="mx-auto h-full" aria-hidden>
         <path d={d} fillRule="evenodd" fill={chosen ? 'var(--color-primary)' : 'var(--quiet)'} />
@@ -125,7 +130,7 @@ function RowHead({ zone, names, chosen }: { zone: Zone; names: string; chosen: b
     <div
       ref={drop.setNodeRef}
       role="rowheader"
-      className={`flex w-36 shrink-0 items-center gap-2 pl-4 ${drop.isOver ? 'outline-2 outline-base-content' : ''}`}
+      className={`sticky left-0 z-20 flex w-36 shrink-0 items-center gap-2 bg-base-100 pl-4 ${drop.isOver ? 'outline-2 outline-base-content' : ''}`}
     >
       <span className={`shrink-0 ${chosen ? 'text-primary' : ''}`}>{ZONE_NAMES[zone]}</span>
       <span className="quiet truncate text-xs" title={names}>
@@ -178,79 +183,130 @@ function useBrush(chart: ChartRule[]): (face: ChosenFace, x: number, y: number) 
   );
 }
 
+/** Columns that can be seen, as wide as there is room for all and no narrower than can be hit. */
+function useColumns(count: number) {
+  const box = useRef<HTMLDivElement>(null);
+  const [room, setRoom] = useState(0);
+  const size = Math.max(COLUMN, (room - HEADS - END) / Math.max(1, count));
+  const columns = useVirtualizer({
+    horizontal: true,
+    count,
+    getScrollElement: () => box.current,
+    estimateSize: () => size,
+    paddingStart: HEADS,
+    paddingEnd: END,
+    scrollPaddingStart: HEADS,
+    overscan: 2,
+    useFlushSync: false,
+  });
+  useLayoutEffect(() => {
+    const watch = new ResizeObserver(([{ contentRect }]) => setRoom(contentRect.width));
+    watch.observe(box.current!);
+    return () => watch.disconnect();
+  }, []);
+  useLayoutEffect(() => columns.measure(), [columns, size]);
+  return { box, columns, size };
+}
+
 export function FinishChart() {
   const blocks = useView((v) => v.blocks);
-  const look = useLook();
+  const letters = useMemo(() => blocks.flatMap((b) => b.letters), [blocks]);
+  if (letters.length === 0) return <p className="quiet p-4">Type a word in Set: its faces stand here.</p>;
+  return <Chart letters={letters} />;
+}
+
+function Chart({ letters }: { letters: BandLetter[] }) {
+  const blocks = useView((v) => v.blocks);
+  const { chart } = useLook();
   const finishes = useStudio((s) => s.project.finishes);
   const face = useChoice((c) => c.face);
   const corner = useDrop('corner', {});
-  const onPress = useBrush(look.chart);
-  const letters = useMemo(() => blocks.flatMap((b) => b.letters), [blocks]);
-  /** Zones that some letter has; points of light glow by themselves. */
-  const zones = ZONES.filter((z) => z !== 'points' && blocks.some((b) => b.zones.includes(z)));
-  const zonesOfBlock = new Map(blocks.map((b) => [b.block, b.zones]));
-  const has = (l: BandLetter, zone: Zone) => zonesOfBlock.get(l.block)?.includes(zone) ?? false;
+  const onPress = useBrush(chart);
+  const { box, columns, size } = useColumns(letters.length);
   const names = useMemo(() => new Map(finishes.map((f) => [f.id, f.name])), [finishes]);
+  /** What letters wear on the zones that some letter has; points of light glow by themselves. */
+  const rows = useMemo(() => {
+    const zonesOfBlock = new Map(blocks.map((b) => [b.block, b.zones]));
+    const shown = ZONES.filter((z) => z !== 'points' && blocks.some((b) => b.zones.includes(z)));
+    return shown.map((zone) => ({
+      zone,
+      /** Undefined where the letter has no such zone. */
+      worn: letters.map((l) =>
+        zonesOfBlock.get(l.block)?.includes(zone) ? finishAt(chart, l.block, l.letter, zone) : undefined,
+      ),
+    }));
+  }, [blocks, letters, chart]);
 
   const onKeyDown = (event: React.KeyboardEvent) => {
     const { face: at, finish } = useChoice.getState();
     const column = letters.findIndex((l) => l.letter === at?.letter && l.block === at.block);
-    const row = at ? zones.indexOf(at.zone) : -1;
+    const row = rows.findIndex((r) => r.zone === at?.zone);
     const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
-    if (by && letters.length > 0) {
+    if (by) {
       event.preventDefault();
-      const letter = letters[Math.min(letters.length - 1, Math.max(0, column + by[0]))];
-      const zone = zones[Math.min(zones.length - 1, Math.max(0, row + by[1]))];
-      choose({ face: { block: letter.block, letter: letter.letter, zone } });
+      const to = Math.min(letters.length - 1, Math.max(0, column + by[0]));
+      const { zone } = rows[Math.min(rows.length - 1, Math.max(0, row + by[1]))];
+      choose({ face: { block: letters[to].block, letter: letters[to].letter, zone } });
+      columns.scrollToIndex(to, { align: 'auto' });
     } else if (at && (event.key === 'Delete' || event.key === 'Backspace')) layFinish(at, null);
     else if (at && event.key === 'Enter' && finish) layFinish(at, finish);
   };
 
-  if (letters.length === 0) return <p className="quiet p-4">Type a word in Set: its faces stand here.</p>;
+  const across = columns.getVirtualItems();
+  /** A place of a row at a column. */
+  const place = (start: number) => ({ left: start, width: size - 4 });
   return (
-    <div className="h-full overflow-x-auto overflow-y-hidden">
+    <div ref={box} className="h-full overflow-x-auto overflow-y-hidden">
       <div
         role="grid"
         aria-label="Finish chart: letters across, zones down. Arrow keys move, Delete clears, Enter lays the finish from the rack."
+        aria-colcount={letters.length}
         tabIndex={0}
-        className="flex h-full w-max min-w-full flex-col gap-0.5 py-1.5 pr-3 outline-offset-[-2px]"
+        className="flex h-full flex-col gap-0.5 py-1.5 outline-offset-[-2px]"
+        style={{ width: columns.getTotalSize() }}
         onKeyDown={onKeyDown}
       >
-        <div role="row" className="flex h-9 shrink-0 gap-1">
+        <div role="row" className="relative flex h-9 shrink-0">
           <div
             ref={corner.setNodeRef}
             role="columnheader"
-            className={`quiet flex w-36 shrink-0 items-end pb-1 pl-4 text-xs ${corner.isOver ? 'outline-2 outline-base-content' : ''}`}
+            className={`quiet sticky left-0 z-20 flex w-36 shrink-0 items-end bg-base-100 pb-1 pl-4 text-xs ${corner.isOver ? 'outline-2 outline-base-content' : ''}`}
           >
             all faces
           </div>
-          {letters.map((l, i) => (
-            <Head key={`${l.letter}-${i}`} letter={l} chosen={l.letter === face?.letter} />
+          {across.map(({ index, start }) => (
+            <div key={index} className="absolute h-full" style={place(start)}>
+              <Head letter={letters[index]} chosen={letters[index].letter === face?.letter} />
+            </div>
           ))}
         </div>
-        {zones.map((zone) => {
-          const worn = letters.map((l) =>
-            has(l, zone) ? finishAt(look.chart, l.block, l.letter, zone) : null,
-          );
-          const rowNames = [...new Set(worn.flatMap((f) => (f ? [names.get(f) ?? ''] : [])))].join(', ');
+        {rows.map(({ zone, worn }) => {
+          const rowNames = [...new Set(worn)].flatMap((f) => (f ? [names.get(f) ?? ''] : [])).join(', ');
           return (
-            <div key={zone} role="row" className="flex min-h-0 flex-1 gap-1">
+            <div key={zone} role="row" className="relative flex min-h-0 flex-1">
               <RowHead zone={zone} names={rowNames} chosen={zone === face?.zone} />
-              {letters.map((l, i) =>
-                !has(l, zone) ? (
-                  <div key={`${l.letter}-${i}`} role="gridcell" className="min-w-11 flex-1" />
-                ) : (
-                  <Cell
-                    key={`${l.letter}-${i}`}
-                    letter={l}
-                    zone={zone}
-                    finish={worn[i]}
-                    finishName={worn[i] ? (names.get(worn[i]) ?? null) : null}
-                    chosen={face?.letter === l.letter && face.zone === zone && face.block === l.block}
-                    onPress={onPress}
-                  />
-                ),
-              )}
+              {across.map(({ index, start }) => {
+                const letter = letters[index];
+                const finish = worn[index];
+                return (
+                  <div key={index} className="absolute h-full" style={place(start)}>
+                    {finish === undefined ? (
+                      <div role="gridcell" />
+                    ) : (
+                      <Cell
+                        letter={letter}
+                        zone={zone}
+                        finish={finish}
+                        finishName={finish ? (names.get(finish) ?? null) : null}
+                        chosen={
+                          face?.letter === letter.letter && face.zone === zone && face.block === letter.block
+                        }
+                        onPress={onPress}
+                      />
+                    )}
+                  </div>
+                );
+              })}
             </div>
           );
         })}

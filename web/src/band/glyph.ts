@@ -1,9 +1,9 @@
 /** Outlines of letters as SVG paths, y down. */
-import type { BandLetter } from '../workers/messages.ts';
+import type { Contour } from '@wemlox/core/src/type/font.ts';
 
-export function pathOf(letter: Pick<BandLetter, 'outline'>): string {
+export function pathOf(outline: Contour[]): string {
   let d = '';
-  for (const contour of letter.outline) {
+  for (const contour of outline) {
     for (let i = 0; i < contour.length; i += 2)
       d += `${i === 0 ? 'M' : 'L'}${contour[i].toFixed(1)} ${(-contour[i + 1]).toFixed(1)}`;
     d += 'Z';
@@ -12,9 +12,9 @@ export function pathOf(letter: Pick<BandLetter, 'outline'>): string {
 }
 
 /** [x, y, width, height] of an outline, y down. */
-export function viewBoxOf(letter: Pick<BandLetter, 'outline'>): [number, number, number, number] {
+export function viewBoxOf(outline: Contour[]): [number, number, number, number] {
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
-  for (const contour of letter.outline) {
+  for (const contour of outline) {
     for (let i = 0; i < contour.length; i += 2) {
       x0 = Math.min(x0, contour[i]);
       x1 = Math.max(x1, contour[i]);

@@ -30,6 +30,7 @@ import { RectAreaLightUniformsLib } from 'three/addons/lights/RectAreaLightUnifo
 import type { Camera, Grade } from '@wemlox/core/src/document/index.ts';
 import type { Part, RenderScene, SceneLight } from '@wemlox/core/src/scene/renderScene.ts';
 import { cameraFrame } from '@wemlox/core/src/stage/camera.ts';
+import type { DraftBuffers } from '../workers/draftBuffers.ts';
 import type { SurroundView } from '../workers/messages.ts';
 import { draftMaterial } from './draftMaterial.ts';
 
@@ -65,7 +66,6 @@ export class DraftView {
   /** By the number of the picture. */
   private readonly environments = new Map<number, { picture: Texture; lit: Texture }>();
   private scene: RenderScene | null = null;
-  private geometry = -1;
   private camera: Camera | null = null;
   private stage = { width: 1, height: 1 };
   private frame: FrameRect = { x: 0, y: 0, width: 1, height: 1 };
@@ -110,16 +110,15 @@ export class DraftView {
     this.draw();
   }
 
-  /** @param geometry number of the geometry: alike numbers, alike positions */
-  setScene(scene: RenderScene, geometry: number, view: SurroundView): void {
-    const { geometry: buffers } = this.mesh;
-    if (geometry !== this.geometry) {
-      const floats = scene.geometryTriangles * 9;
-      // WebGL takes no shared memory
-      buffers.setAttribute('position', new BufferAttribute(scene.positions.slice(0, floats), 3));
-      buffers.setAttribute('normal', new BufferAttribute(scene.normals.slice(), 3));
-      this.geometry = geometry;
+  setScene(scene: RenderScene, buffers: DraftBuffers, view: SurroundView): void {
+    const { geometry } = this.mesh;
+    if (buffers.corners) {
+      geometry.setAttribute('position', new BufferAttribute(buffers.corners.position, 3));
+      geometry.setAttribute('normal', new BufferAttribute(buffers.corners.normal, 3));
     }
+    geometry.setIndex(new BufferAttribute(buffers.index, 1));
+    geometry.clearGroups();
+    for (const { start, count, finish } of buffers.groups) geometry.addGroup(start, count, finish);
     this.dress(scene);
     this.light(scene);
     this.surround(scene, view);
@@ -127,23 +126,8 @@ export class DraftView {
     this.draw();
   }
 
-  /** Orders the triangles by finish, one draw call each. */
+  /** One material per finish, kept while it is used. */
   private dress(scene: RenderScene): void {
-    const { geometry: buffers } = this.mesh;
-    const byFinish = scene.finishes.map((): Part[] => []);
-    for (const part of scene.parts) byFinish[part.finish].push(part);
-    const index = new Uint32Array(scene.geometryTriangles * 3);
-    buffers.clearGroups();
-    let at = 0;
-    byFinish.forEach((parts, finish) => {
-      const start = at;
-      for (const part of parts) {
-        for (let v = part.firstTriangle * 3; v < (part.firstTriangle + part.triangles) * 3; v++)
-          index[at++] = v;
-      }
-      if (at > start) buffers.addGroup(start, at - start, finish);
-    });
-    buffers.setIndex(new BufferAttribute(index, 1));
     const used = new Set<string>();
     this.mesh.material = scene.finishes.map((surface) => {
       const key = JSON.stringify(surface);

@@ -3,7 +3,7 @@
  * One engine lives as long as the studio is open.
  */
 import { type Grade, type Look, type Project, type Shot } from '@wemlox/core/src/document/index.ts';
-import { coarsenessOf } from '@wemlox/core/src/scene/detail.ts';
+import { detailKey } from '@wemlox/core/src/scene/detail.ts';
 import { useChoice } from '../state/choice.ts';
 import { lookOf, shotOf, useStudio } from '../state/studio.ts';
 import type {
@@ -33,7 +33,7 @@ export const SEED = 1;
 
 /** What of the document the scene is made from; of the camera only the detail it asks for. */
 const sceneInputs = (project: Project, look: Look, shot: Shot, width: number) => [
-  project.blocks.map((b) => coarsenessOf(b, shot.camera, width)).join(' '),
+  project.blocks.map((b) => detailKey(b, shot.camera, width)).join(' '),
   project.blocks,
   project.finishes,
   project.pieces,
@@ -194,11 +194,11 @@ export class Engine {
     if ('failed' in reply) {
       useView.setState({ state: 'failed', failure: reply.failed });
     } else {
-      const { prepared, rays, view, blocks, problems, notes, spent } = reply;
+      const { prepared, rays, draft, view, blocks, problems, notes, spent } = reply;
       this.sceneVersion++;
       const arrived = performance.now();
       performance.measure('wemlox:scene', { start: this.asked, end: arrived, detail: spent });
-      this.draft.setScene(prepared.scene, rays.version, view);
+      this.draft.setScene(prepared.scene, draft, view);
       performance.measure('wemlox:upload', { start: arrived });
       useView.setState((v) => ({
         scene: prepared.scene,

@@ -235,8 +235,6 @@ export async function exportType(kind: ExportKind): Promise<void> {
       project,
       look: useChoice.getState().lookId || project.looks[0].id,
       shot: shotOf(project).id,
-      // as fine as for a picture that fills a large screen
-      width: 4096,
     }),
   );
   if (!bytes) return;

@@ -5,6 +5,7 @@ import { exported } from '@wemlox/core/src/scene/exportSolids.ts';
 import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
 import { buildRayScene, kernelMemory } from '@wemlox/core/src/trace/kernel.ts';
 import { ScenePreparer } from '@wemlox/core/src/trace/pathTracer.ts';
+import { draftBuffers } from './draftBuffers.ts';
 import { compileKernel, webSources } from './files.ts';
 import {
   SURROUND_VIEW,
@@ -49,7 +50,8 @@ async function make(request: SceneRequest): Promise<SceneReply> {
     request.width,
   );
   const started = performance.now();
-  if (builtFrom !== scene.positions || !rays) {
+  const anew = builtFrom !== scene.positions;
+  if (anew || !rays) {
     const version: number = (rays?.version ?? 0) + 1;
     const memory = memories[version % 2];
     const module = await kernel;
@@ -66,6 +68,7 @@ async function make(request: SceneRequest): Promise<SceneReply> {
     seq: request.seq,
     prepared,
     rays,
+    draft: draftBuffers(scene, anew),
     view: viewOf(scene.surround.picture),
     problems,
     notes,
@@ -98,8 +101,8 @@ async function make(request: SceneRequest): Promise<SceneReply> {
 
 async function answer({ question }: Asked): Promise<Answers[keyof Answers]> {
   if (question.ask === 'parting') return { tracking: await maker.parting(question.block) };
-  const { kind, project, look, shot, width } = question;
-  const { scene, solids } = await maker.make(project, look, shot, width);
+  const { kind, project, look, shot } = question;
+  const { scene, solids } = await maker.make(project, look, shot, null);
   return exported(kind, { scene, solids, finishes: project.finishes });
 }
 

@@ -9,6 +9,7 @@ import type { Contour } from '@wemlox/core/src/type/font.ts';
 import type { Film } from '@wemlox/core/src/trace/film.ts';
 import type { RayLayout } from '@wemlox/core/src/trace/kernel.ts';
 import type { PreparedScene } from '@wemlox/core/src/trace/pathTracer.ts';
+import type { DraftBuffers } from './draftBuffers.ts';
 
 /** A letter as the band shows it. Outlines in thousandths of an em about the glyph's origin. */
 export interface BandLetter {
@@ -69,7 +70,7 @@ export interface SceneRequest {
 /** A question to the scene's worker, answered once. */
 export type Question =
   | { ask: 'parting'; block: Block }
-  | { ask: 'export'; kind: ExportKind; project: Project; look: string; shot: string; width: number };
+  | { ask: 'export'; kind: ExportKind; project: Project; look: string; shot: string };
 
 export interface Answers {
   /** Tracking at which no letters touch; null when none does. */
@@ -98,6 +99,7 @@ export type SceneReply =
       seq: number;
       prepared: PreparedScene;
       rays: RayMemory;
+      draft: DraftBuffers;
       view: SurroundView;
       blocks: BandBlock[];
       problems: string[];
