@@ -223,3 +223,52 @@ test('a drawing stands beside the word, and the type leaves as files', async ({ 
   const svg = (await saved('SVG outlines')).toString();
   expect(svg.match(/<path /g)).toHaveLength(6);
 });
+
+test('two thousand characters are typed, dressed at their end, and orbited', async ({ page }) => {
+  test.setTimeout(240_000);
+  await newWord(page, 'PIER');
+  const line = 'the ferry ostrel leaves pier nine at dusk, with cars, bread, letters';
+  const text = Array(28).fill(line).join('\n');
+  const inked = text.replace(/\s/g, '').length;
+  await page.getByLabel('Text', { exact: true }).fill(text);
+  await expect(band(page).locator('[data-letter]')).toHaveCount(inked, { timeout: 60_000 });
+  await page.getByRole('navigation', { name: 'Steps' }).getByText('Finish').click();
+  const grid = page.getByRole('grid', { name: /^Finish chart/ });
+  await expect(grid).toHaveAttribute('aria-colcount', `${inked}`);
+  expect(await grid.getByRole('gridcell').count()).toBeLessThan(300);
+
+  await test.step('the chart follows the chosen face along', async () => {
+    await grid
+      .getByRole('gridcell', { name: /^Front of t/ })
+      .first()
+      .click();
+    const first = (await document(page)).blocks[0].letters[0];
+    await grid.focus();
+    for (let i = 0; i < 30; i++) await page.keyboard.press('ArrowRight');
+    const chosen = grid.locator('[role=gridcell][aria-selected=true]');
+    await expect(chosen).toBeInViewport({ ratio: 1 });
+    expect(await chosen.getAttribute('data-cell')).not.toContain(first);
+    await expect(grid.getByRole('rowheader', { name: /^Front/ })).toBeInViewport({ ratio: 1 });
+  });
+
+  await test.step('its last letter is dressed', async () => {
+    await grid.evaluate((g) => (g.parentElement!.scrollLeft = g.scrollWidth));
+    const last = grid.getByRole('columnheader').last();
+    await expect(last).toHaveAttribute('aria-label', 's');
+    const from = await middle(page.getByRole('option', { name: /^Leaf gold/ }));
+    const to = await middle(last);
+    await dragBy(page, from, to.x - from.x, to.y - from.y);
+    const { blocks, looks, finishes } = await document(page);
+    const gold = finishes.find((f) => f.name === 'Leaf gold')!.id;
+    expect(looks[0].chart.at(-1)).toMatchObject({ letter: blocks[0].letters.at(-1), finish: gold });
+  });
+
+  await test.step('the camera turns, and the letters stay', async () => {
+    const stage = await middle(page.getByTestId('stage'));
+    const before = (await document(page)).shots[0].camera.azimuth;
+    await dragBy(page, stage, 80, 10);
+    expect((await document(page)).shots[0].camera.azimuth).not.toBe(before);
+    await expect(grid).toHaveAttribute('aria-colcount', `${inked}`);
+    await expect(page.getByText(/could not be|stopped/)).toHaveCount(0);
+  });
+});
