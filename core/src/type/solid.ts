@@ -11,6 +11,7 @@ import { contourOf, loopsOf, roofOf, type Roof } from './roof.ts';
 import { grown } from './region.ts';
 import { assemble, Sheet, type PlacedSheet, type Solid } from './sheet.ts';
 import { sitesOf, type Sites } from './sites.ts';
+import { withoutSlivers } from './slivers.ts';
 import { triangulate } from './triangulate.ts';
 import { diagramOf } from './diagram.ts';
 import type { Voronoi } from './voronoi.ts';
@@ -284,5 +285,5 @@ export function buildSolid(region: Contour[], shape: SolidShape): Solid {
     { sheet: backBevel, offset: low, sign: -1, acrossAt: low - high },
     { sheet: backFace, offset: low, sign: -1, acrossAt: null },
   ];
-  return { ...assemble(SOLID_ZONES, sheets), limits: diagram && bevelLimits(diagram) };
+  return { ...withoutSlivers(assemble(SOLID_ZONES, sheets)), limits: diagram && bevelLimits(diagram) };
 }

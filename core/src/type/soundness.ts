@@ -105,7 +105,7 @@ export function crossings(positions: Float32Array, queries: Queries): number {
   return found;
 }
 
-/** Least height of a triangle over its longest side, among those that have an area; the unit of the positions. */
+/** Least height of a triangle over its longest side, 0 where one has no area; the unit of the positions. */
 export function thinnest(p: Float32Array): number {
   let least = Infinity;
   for (let t = 0; t < p.length; t += 9) {
@@ -114,7 +114,7 @@ export function thinnest(p: Float32Array): number {
     const g = [0, 1, 2].map((k) => f[k] - e[k]);
     const twice = Math.hypot(e[1] * f[2] - e[2] * f[1], e[2] * f[0] - e[0] * f[2], e[0] * f[1] - e[1] * f[0]);
     const longest = Math.max(Math.hypot(...e), Math.hypot(...f), Math.hypot(...g));
-    if (longest > 0) least = Math.min(least, twice / longest);
+    least = Math.min(least, longest > 0 ? twice / longest : 0);
   }
   return least;
 }

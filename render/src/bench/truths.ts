@@ -7,7 +7,7 @@ import { bevelLimits } from '@wemlox/core/src/type/limits.ts';
 import { areaOf, grown, loadRegions, merged } from '@wemlox/core/src/type/region.ts';
 import { SHIPPED_FONTS } from '@wemlox/core/src/type/shippedFonts.ts';
 import { buildSolid } from '@wemlox/core/src/type/solid.ts';
-import { crossings, openEdges, volume } from '@wemlox/core/src/type/soundness.ts';
+import { crossings, openEdges, thinnest, volume } from '@wemlox/core/src/type/soundness.ts';
 import { buildRayScene, Kernel, kernelMemory } from '@wemlox/core/src/trace/kernel.ts';
 import { diskSources } from '../sources.ts';
 import { alone, type Report, type Row } from './report.ts';
@@ -17,6 +17,8 @@ const HEIGHT = 60;
 const PROFILES: Profile[] = ['straight', 'round', 'cove', 'step'];
 /** Volumes and areas agree within this share. */
 const EXACT = 1e-3;
+/** No triangle is lower, thousandths of an em: a hundredth of a nanometre on a capital of a centimetre. */
+const THINNEST = 1e-6;
 const kernelModule = () =>
   new WebAssembly.Module(readFileSync(new URL('../../../core/kernel/build/kernel.wasm', import.meta.url)));
 
@@ -35,6 +37,8 @@ function fault(
   const { positions, zoneStarts } = buildSolid(region, { depth: DEPTH, front, back: none });
   const open = openEdges(positions);
   if (open > 0) return `${open} open edges`;
+  const thin = thinnest(positions);
+  if (thin < THINNEST) return `a triangle ${thin} high`;
   const whole = volume(positions);
   const prism = areaOf(region) * DEPTH;
   if (width === 0 ? Math.abs(whole / prism - 1) > EXACT : !(whole > 0 && whole < prism * (1 + EXACT)))
