@@ -164,7 +164,7 @@ export function tracedBitmap(bytes: Uint8Array, fineness: number): { painted: Pa
   });
   const region = merged(flattened(commands, 1, height / fineness), 'evenodd');
   return {
-    painted: region.length > 0 ? [{ name: '', region, paint: 'black' }] : [],
+    painted: region.length > 0 ? [{ name: '', region, paint: 'black', lines: null }] : [],
     leftOut: specks > 0 ? [`${specks} specks smaller than ${SPECK} square pixels`] : [],
   };
 }

@@ -172,9 +172,7 @@ function drawnTubes(
     const shape = tubeShape(block, scale, stroke.id);
     const key = `drawn/${JSON.stringify([nodes, stroke.closed, shape])}`;
     const course = courseOf(nodes, stroke.closed, FLATNESS);
-    const { solid, fresh } = cache.get<TubeSolid>(key, () =>
-      buildTube([{ ...course, half: course.x.map(() => shape.diameter), meets: [false, false] }], shape),
-    );
+    const { solid, fresh } = cache.get<TubeSolid>(key, () => buildTube([course], shape));
     if (fresh) built++;
     const line = Float64Array.from(course.x.flatMap((x, k) => [x, course.y[k]]));
     const [open, closed] = stroke.closed ? [[], [line]] : [[line], []];
@@ -273,8 +271,11 @@ function letterSolids(
   const formers = new Map<number, ReturnType<typeof former>>();
   const solidOf = ({ glyph, letter, coarseness }: PlacedLetter, outline: Contour[]) => {
     if (block.form === 'tube') {
-      const shape = tubeShape(block, scale, letter);
-      return cache.get<Solid>(`${glyph}/${JSON.stringify(shape)}`, () => buildLetterTube(outline, shape));
+      const shape = { ...tubeShape(block, scale, letter), coarseness };
+      const lines = shape.course === 'centre' ? layout.lines?.get(glyph) : undefined;
+      return cache.get<Solid>(`${glyph}/${JSON.stringify(shape)}`, () =>
+        lines ? buildTube(lines, shape) : buildLetterTube(outline, shape),
+      );
     }
     let form = formers.get(coarseness);
     if (!form) formers.set(coarseness, (form = former(coarseness)));

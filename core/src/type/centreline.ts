@@ -2,13 +2,16 @@
  * Centre lines of letters: the medial axis of the outline, taken from its Voronoi diagram, without the spurs into
  * corners, and its junctions resolved into strokes that one tube can follow.
  */
-import type { Course } from './curve.ts';
-import { lengthOf, measured } from './curve.ts';
+import { evened, lengthOf, measured, resampled, type Course } from './curve.ts';
 import type { Voronoi } from './voronoi.ts';
 
-/** A stroke to bend a tube along, with half the width of the letter's own stroke at each point. */
-export interface Stroke extends Course {
+/** The middle of a stroke, with half the stroke's width at each point. */
+export interface CentreLine extends Course {
   half: number[];
+}
+
+/** A stroke as the axis has it. */
+interface Stroke extends CentreLine {
   /** Ends that meet another stroke: at its start, at its end. */
   meets: [boolean, boolean];
 }
@@ -338,57 +341,6 @@ function smoothJunctions(stroke: Stroke, passed: number[]): Stroke {
   return { ...stroke, ...course, half: kept.map((i) => half[i]) };
 }
 
-/** A stroke at even steps. */
-export function resampled(stroke: Stroke, step: number): Stroke {
-  const whole = lengthOf(stroke);
-  const n = Math.max(stroke.closed ? 8 : 2, Math.ceil(whole / step));
-  const x: number[] = [];
-  const y: number[] = [];
-  const half: number[] = [];
-  let k = 0;
-  for (let i = 0; i <= n; i++) {
-    const at = (whole * i) / n;
-    while (k + 2 < stroke.x.length && stroke.length[k + 1] < at) k++;
-    const t = (at - stroke.length[k]) / (stroke.length[k + 1] - stroke.length[k] || 1);
-    const s = Math.min(1, Math.max(0, t));
-    x.push(stroke.x[k] + s * (stroke.x[k + 1] - stroke.x[k]));
-    y.push(stroke.y[k] + s * (stroke.y[k + 1] - stroke.y[k]));
-    half.push(stroke.half[k] + s * (stroke.half[k + 1] - stroke.half[k]));
-  }
-  return { ...stroke, ...measured(x, y, stroke.closed), half };
-}
-
-/** Evens a stroke out by a Gaussian of a width; free ends stay where they are. */
-export function evened(stroke: Stroke, width: number): Stroke {
-  const { x, y, length, closed } = stroke;
-  const n = x.length;
-  if (width <= 0 || n < 4) return stroke;
-  const whole = lengthOf(stroke);
-  const step = whole / (n - 1);
-  const reach = Math.ceil((2.5 * width) / step);
-  const px = x.slice();
-  const py = y.slice();
-  for (let i = 0; i < n; i++) {
-    // near an end the window narrows, so that the end does not shrink
-    const room = closed ? Infinity : Math.min(length[i], whole - length[i]);
-    const w = Math.min(width, room / 2.5);
-    if (w < step / 4) continue;
-    let [sx, sy, sum] = [0, 0, 0];
-    for (let j = -reach; j <= reach; j++) {
-      const d = j * step;
-      if (Math.abs(d) > 2.5 * w) continue;
-      const at = closed ? (((i + j) % (n - 1)) + (n - 1)) % (n - 1) : i + j;
-      const g = Math.exp(-(d * d) / (2 * w * w));
-      sx += g * x[at];
-      sy += g * y[at];
-      sum += g;
-    }
-    px[i] = sx / sum;
-    py[i] = sy / sum;
-  }
-  return { ...stroke, ...measured(px, py, closed) };
-}
-
 /** Distance from a point in a direction to the outline. */
 function distanceToOutline({ sites: s }: Voronoi, x: number, y: number, dx: number, dy: number): number {
   let least = Infinity;
@@ -427,12 +379,22 @@ function reachEnds(stroke: Stroke, diagram: Voronoi, margin: number): Stroke {
   return { ...stroke, ...measured(x, y, false), half };
 }
 
+/** Half the width at rising lengths along a line. */
+function halfAlong({ length, half }: CentreLine): (at: number) => number {
+  let k = 0;
+  return (at) => {
+    while (k + 2 < length.length && length[k + 1] < at) k++;
+    const t = (at - length[k]) / (length[k + 1] - length[k] || 1);
+    return half[k] + Math.min(1, Math.max(0, t)) * (half[k + 1] - half[k]);
+  };
+}
+
 /**
  * The strokes of a letter.
  * @param smoothing 0 … 1: how far the line is evened out, 1 over a stroke's whole width
  * @param margin distance that free ends keep from the outline
  */
-export function centreStrokes(diagram: Voronoi, smoothing: number, margin: number): Stroke[] {
+export function centreStrokes(diagram: Voronoi, smoothing: number, margin: number): CentreLine[] {
   const axis = axisOf(diagram);
   prune(axis);
   contract(axis);
@@ -443,6 +405,7 @@ export function centreStrokes(diagram: Voronoi, smoothing: number, margin: numbe
     const halves = [...stroke.half].sort((a, b) => a - b);
     const half = halves[halves.length >> 1];
     const whole = reachEnds(stroke, diagram, margin);
-    return evened(resampled(whole, STEP * half), smoothing * 2 * half * 0.4);
+    const steps = resampled(whole, STEP * half);
+    return { ...evened(steps, smoothing * 2 * half * 0.4), half: steps.length.map(halfAlong(whole)) };
   });
 }

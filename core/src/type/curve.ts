@@ -60,6 +60,70 @@ export function measured(x: number[], y: number[], closed: boolean): Course {
 
 export const lengthOf = (course: Course) => course.length[course.length.length - 1] ?? 0;
 
+/** A course at even steps, no longer than `step`. */
+export function resampled(course: Course, step: number): Course {
+  const whole = lengthOf(course);
+  const n = Math.max(course.closed ? 8 : 2, Math.ceil(whole / step));
+  const x: number[] = [];
+  const y: number[] = [];
+  let k = 0;
+  for (let i = 0; i <= n; i++) {
+    const at = (whole * i) / n;
+    while (k + 2 < course.x.length && course.length[k + 1] < at) k++;
+    const t = (at - course.length[k]) / (course.length[k + 1] - course.length[k] || 1);
+    const s = Math.min(1, Math.max(0, t));
+    x.push(course.x[k] + s * (course.x[k + 1] - course.x[k]));
+    y.push(course.y[k] + s * (course.y[k + 1] - course.y[k]));
+  }
+  return measured(x, y, course.closed);
+}
+
+/** Evens a course of even steps out by a Gaussian of a width; free ends stay where they are. */
+export function evened(course: Course, width: number): Course {
+  const { x, y, length, closed } = course;
+  const n = x.length;
+  if (width <= 0 || n < 4) return course;
+  const whole = lengthOf(course);
+  const step = whole / (n - 1);
+  const reach = Math.ceil((2.5 * width) / step);
+  const px = x.slice();
+  const py = y.slice();
+  for (let i = 0; i < n; i++) {
+    // near an end the window narrows, so that the end does not shrink
+    const room = closed ? Infinity : Math.min(length[i], whole - length[i]);
+    const w = Math.min(width, room / 2.5);
+    if (w < step / 4) continue;
+    let [sx, sy, sum] = [0, 0, 0];
+    for (let j = -reach; j <= reach; j++) {
+      const d = j * step;
+      if (Math.abs(d) > 2.5 * w) continue;
+      const at = closed ? (((i + j) % (n - 1)) + (n - 1)) % (n - 1) : i + j;
+      const g = Math.exp(-(d * d) / (2 * w * w));
+      sx += g * x[at];
+      sy += g * y[at];
+      sum += g;
+    }
+    px[i] = sx / sum;
+    py[i] = sy / sum;
+  }
+  return measured(px, py, closed);
+}
+
+const courseThrough = (points: Float64Array, order: number[], closed: boolean) =>
+  measured(
+    order.map((i) => points[i * 2]),
+    order.map((i) => points[i * 2 + 1]),
+    closed,
+  );
+
+/** Lists of points, two numbers each, as courses from the first to the last. */
+export const coursesAlong = (lines: readonly Float64Array[]): Course[] =>
+  lines.map((l) => courseThrough(l, [...Array(l.length / 2).keys()], false));
+
+/** Lists of points as courses that come back to the first. */
+export const coursesRound = (lines: readonly Float64Array[]): Course[] =>
+  lines.map((l) => courseThrough(l, [...Array(l.length / 2).keys(), 0], true));
+
 /** Place and direction at a length along a course; beyond its ends it goes on straight. */
 export function placeAt(course: Course, at: number): { x: number; y: number; angle: number } {
   const { x, y, length } = course;

@@ -1,6 +1,7 @@
 /** Drawings that stand in place of text: vector files and bitmaps as letters with outlines. */
 import type { DrawingRef } from '../document/index.ts';
 import { tracedBitmap } from './bitmap.ts';
+import { measured, type Course } from './curve.ts';
 import type { Contour } from './font.ts';
 import type { PlacedLetter, TextLayout } from './layout.ts';
 import { DrawingError, type Painted } from './painted.ts';
@@ -15,7 +16,8 @@ const FINENESS = 5000;
 const MOST_PARTS = 48;
 
 export interface OpenDrawing {
-  parts: { name: string; region: Contour[] }[];
+  /** Shapes, and the lines of those that a pen drew. */
+  parts: { name: string; region: Contour[]; lines: Course[] | null }[];
   /** What in the file was left out, in words. */
   leftOut: string[];
 }
@@ -26,9 +28,9 @@ const isWhite = (paint: string) =>
 /** What lies on top cuts what lies below, so that solids of one depth do not share space; white only cuts. */
 function flat(painted: Painted[]): Painted[] {
   const out: Painted[] = [];
-  for (const { name, region, paint } of painted) {
-    for (const below of out) below.region = without(below.region, region);
-    if (!isWhite(paint)) out.push({ name, region, paint });
+  for (const shape of painted) {
+    for (const below of out) below.region = without(below.region, shape.region);
+    if (!isWhite(shape.paint)) out.push({ ...shape });
   }
   return out.filter((p) => p.region.length > 0);
 }
@@ -37,8 +39,10 @@ function byPaint(painted: Painted[]): Painted[] {
   const groups = new Map<string, Painted>();
   for (const p of painted) {
     const group = groups.get(p.paint);
-    if (group) group.region = joined(group.region, p.region);
-    else groups.set(p.paint, { ...p, name: p.paint });
+    if (group) {
+      group.region = joined(group.region, p.region);
+      group.lines = group.lines && p.lines && [...group.lines, ...p.lines];
+    } else groups.set(p.paint, { ...p, name: p.paint });
   }
   return [...groups.values()];
 }
@@ -55,9 +59,18 @@ export function openDrawing(bytes: Uint8Array, kind: DrawingRef['kind']): OpenDr
   if (!Number.isFinite(scale) || scale <= 0) throw new DrawingError('the drawing has no height');
   const [cx, cy] = [(x0 + x1) / 2, (y0 + y1) / 2];
   return {
-    parts: shapes.map(({ name, region }, i) => ({
+    parts: shapes.map(({ name, region, lines }, i) => ({
       name: name || `${i + 1}`,
       region: region.map((c) => c.map((v, k) => (v - (k % 2 ? cy : cx)) * scale)),
+      lines:
+        lines &&
+        lines.map(({ x, y, closed }) =>
+          measured(
+            x.map((v) => (v - cx) * scale),
+            y.map((v) => (v - cy) * scale),
+            closed,
+          ),
+        ),
     })),
     leftOut,
   };
@@ -72,9 +85,11 @@ export const partId = (i: number) => `part-${i}`;
  */
 export function layoutDrawing({ parts }: OpenDrawing, key: string, coarseness = 1): TextLayout {
   const outlines = new Map<string, Contour[]>();
-  const letters = parts.map(({ name, region }, i): PlacedLetter => {
+  const lines = new Map<string, Course[]>();
+  const letters = parts.map(({ name, region, lines: drawn }, i): PlacedLetter => {
     const glyph = `${key}/${i}`;
     outlines.set(glyph, region);
+    if (drawn) lines.set(glyph, drawn);
     const [x0, , x1] = boundsOf(region);
     return {
       letter: partId(i),
@@ -90,5 +105,5 @@ export function layoutDrawing({ parts }: OpenDrawing, key: string, coarseness = 
       coarseness,
     };
   });
-  return { letters, outlines, bounds: boundsOf(parts.flatMap((p) => p.region)) };
+  return { letters, outlines, lines, bounds: boundsOf(parts.flatMap((p) => p.region)) };
 }

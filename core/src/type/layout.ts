@@ -2,6 +2,7 @@
 import bidiFactory from 'bidi-js';
 import type { Block } from '../document/index.ts';
 import { standOn } from './baseline.ts';
+import type { Course } from './curve.ts';
 import type { Contour, OpenFont } from './font.ts';
 import { boundsOf, merged } from './region.ts';
 
@@ -32,6 +33,8 @@ export interface TextLayout {
   letters: PlacedLetter[];
   /** Outline of each glyph used, merged. */
   outlines: Map<string, Contour[]>;
+  /** Lines that a pen drew, of those glyphs that it did; their tubes follow them. */
+  lines?: Map<string, Course[]>;
   /** Ink bounds [x0, y0, x1, y1] about the block's centre; null when there is no ink. */
   bounds: [number, number, number, number] | null;
 }

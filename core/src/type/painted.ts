@@ -1,5 +1,6 @@
 /** What drawings are read as. */
 import type { DrawingRef } from '../document/index.ts';
+import type { Course } from './curve.ts';
 import type { Contour } from './font.ts';
 
 /** A file that cannot become a drawing; the message says what and where. */
@@ -11,6 +12,8 @@ export interface Painted {
   region: Contour[];
   /** The paint as the file names it. */
   paint: string;
+  /** The lines that a pen followed, where the shape was drawn by one; null for filled shapes. */
+  lines: Course[] | null;
 }
 
 /** A bitmap by its first bytes (PNG or JPEG), else a vector drawing. */

@@ -117,9 +117,7 @@ function mend(triangles: Triangle[]): boolean {
     const [from, to, tip] = [corners[k], corners[(k + 1) % 3], corners[(k + 2) % 3]];
     const other = across.get(nameOf(to, from));
     if (!other || touched.has(other) || other === sliver) continue;
-    const j = other.corners.findIndex(
-      (c, i) => same(c, to) && same(other.corners[(i + 1) % 3], from),
-    );
+    const j = other.corners.findIndex((c, i) => same(c, to) && same(other.corners[(i + 1) % 3], from));
     const [p, q, far] = [other.corners[j], other.corners[(j + 1) % 3], other.corners[(j + 2) % 3]];
     if (same(far, tip)) continue;
     const middle = between(p, q, tip);

@@ -1,6 +1,7 @@
 /** SVG drawings to painted regions (SVG 1.1 shapes, paths, strokes, transforms, fill rules, groups and use). */
 import { XMLParser } from 'fast-xml-parser';
 import svgpath from 'svgpath';
+import { coursesAlong, coursesRound } from './curve.ts';
 import { flattened, flattenedOpen, type PathCommand } from './flatten.ts';
 import { DrawingError, type Painted } from './painted.ts';
 import { merged, outlined, type LineCap, type LineJoin } from './region.ts';
@@ -325,7 +326,7 @@ class Reader {
       const contours = flattened(commands, 1, this.flatness);
       contours.forEach((c) => limit(c.length));
       const region = merged(contours, style.fillRule);
-      if (region.length > 0) this.painted.push({ name, region, paint: style.fill });
+      if (region.length > 0) this.painted.push({ name, region, paint: style.fill, lines: null });
     }
     // strokes widen with the square root of what their transform does to areas
     const scale = Math.sqrt(Math.abs(matrix[0] * matrix[3] - matrix[1] * matrix[2]));
@@ -334,7 +335,8 @@ class Reader {
       const { open, closed } = flattenedOpen(commands, 1, this.flatness);
       [...open, ...closed].forEach((c) => limit(c.length));
       const region = outlined(open, closed, width, style.cap, style.join, style.mitre, this.flatness);
-      if (region.length > 0) this.painted.push({ name, region, paint: style.stroke });
+      const lines = [...coursesAlong(open), ...coursesRound(closed)];
+      if (region.length > 0) this.painted.push({ name, region, paint: style.stroke, lines });
     }
   }
 }

@@ -3,10 +3,11 @@
  * stretches are part of the glass.
  */
 import { TUBE_ZONES, type Tube } from '../document/index.ts';
-import { centreStrokes, evened, resampled, type Stroke } from './centreline.ts';
-import { lengthOf, measured } from './curve.ts';
+import { centreStrokes } from './centreline.ts';
+import { coursesRound, evened, lengthOf, measured, resampled, type Course } from './curve.ts';
 import { diagramOf } from './diagram.ts';
 import type { Contour } from './font.ts';
+import { Nearby } from './nearby.ts';
 import { grown } from './region.ts';
 import { assemble, inPlace, Sheet, type Solid } from './sheet.ts';
 import {
@@ -35,7 +36,11 @@ export type TubeShape = Pick<
   | 'electrode'
   | 'standOff'
   | 'supports'
-> & { paintOuts: { stroke: number; from: number; to: number }[] };
+> & {
+  paintOuts: { stroke: number; from: number; to: number }[];
+  /** How many times coarser than for a picture that fills the screen; 1 when left out. */
+  coarseness?: number;
+};
 
 /** A place where glass would have to bend too tightly. */
 export interface TightBend {
@@ -46,9 +51,20 @@ export interface TightBend {
   radius: number;
 }
 
+/** A stretch that lies along another tube rather than crossing it: there is no room for two. */
+export interface CrowdedStretch {
+  stroke: number;
+  /** First and last point of the stroke. */
+  from: number;
+  to: number;
+  /** Length of the stretch. */
+  length: number;
+}
+
 export interface TubeFacts {
   strokes: { x: number[]; y: number[]; length: number }[];
   bends: TightBend[];
+  crowded: CrowdedStretch[];
   /** Length of all strokes. */
   length: number;
 }
@@ -58,12 +74,17 @@ export interface TubeSolid extends Solid {
 }
 
 const SIDES = { glass: 20, gas: 12, electrode: 12, support: 10 };
+const FEWEST_SIDES = 8;
 /** Rings follow each other after at most so many diameters. */
 const RING_REACH = 3;
 /** Distance of the middles of tubes that pass each other, in diameters. */
 const CLEAR = 1.15;
 /** Length over which a tube rises over another, in diameters. */
 const RISE = 2.4;
+/** Stretches longer than this pass along another tube, in diameters; shorter ones cross it. */
+const CROSSING = 7;
+/** Points of all courses together; longer ones take longer steps. */
+const MOST_POINTS = 40_000;
 /** Gap where a closed course is opened for its electrodes, in diameters. */
 const OPENING = 0.6;
 /** Shortest stroke worth bending, in diameters. */
@@ -77,64 +98,59 @@ const SUPPORT = 0.16;
 const PARTS_APART = 0.03;
 
 /** Opens a closed course at its lowest point. */
-function opened(stroke: Stroke, gap: number): Stroke {
-  const n = stroke.x.length - 1;
+function opened({ x, y }: Course, gap: number): Course {
+  const n = x.length - 1;
   let low = 0;
-  for (let i = 1; i < n; i++) if (stroke.y[i] < stroke.y[low]) low = i;
+  for (let i = 1; i < n; i++) if (y[i] < y[low]) low = i;
   const order = Array.from({ length: n + 1 }, (_, i) => (low + i) % n);
-  const turned: Stroke = {
-    ...stroke,
-    ...measured(
-      order.map((i) => stroke.x[i]),
-      order.map((i) => stroke.y[i]),
-      false,
-    ),
-    half: order.map((i) => stroke.half[i]),
-  };
+  const turned = measured(
+    order.map((i) => x[i]),
+    order.map((i) => y[i]),
+    false,
+  );
   return trimmed(turned, gap / 2, gap / 2);
 }
 
-/** A stroke without its first and last stretch. */
-function trimmed(stroke: Stroke, start: number, end: number): Stroke {
-  const whole = lengthOf(stroke);
-  const step = Math.max(1e-6, whole / (stroke.x.length - 1));
-  const fine = resampled(stroke, step);
+/** A course without its first and last stretch. */
+function trimmed(course: Course, start: number, end: number): Course {
+  const whole = lengthOf(course);
+  const fine = resampled(course, Math.max(1e-6, whole / (course.x.length - 1)));
   const kept = [...fine.x.keys()].filter(
     (i) => fine.length[i] >= start - 1e-9 && fine.length[i] <= whole - end + 1e-9,
   );
-  return {
-    ...fine,
-    ...measured(
-      kept.map((i) => fine.x[i]),
-      kept.map((i) => fine.y[i]),
-      false,
-    ),
-    half: kept.map((i) => fine.half[i]),
-  };
+  return measured(
+    kept.map((i) => fine.x[i]),
+    kept.map((i) => fine.y[i]),
+    false,
+  );
 }
 
+/** A stroke while it is laid among others. */
+interface Placed {
+  stroke: Course;
+  near: Nearby;
+}
+
+const placed = (stroke: Course, clear: number): Placed => ({ stroke, near: new Nearby(stroke, clear) });
+
 /** A stroke with the stretches in which it passes over others, and how many tubes high. */
-interface Laid {
-  stroke: Stroke;
+interface Laid extends Placed {
   over: [number, number, number][];
 }
 
-/** Stretches of a stroke nearer than `clear` to another, by first and last point; far along itself counts too. */
-function nearStretches(stroke: Stroke, other: Stroke, clear: number): [number, number][] {
-  const self = stroke === other;
+/** Stretches of a stroke near another, by first and last point; far along itself counts too. */
+function nearStretches(of: Placed, other: Placed, clear: number): [number, number][] {
+  const { stroke } = of;
   const out: [number, number][] = [];
+  if (!of.near.meets(other.near)) return out;
   const whole = lengthOf(stroke);
   stroke.x.forEach((x, i) => {
-    const near = other.x.some((ox, k) => {
-      if (Math.abs(ox - x) > clear || Math.abs(other.y[k] - stroke.y[i]) > clear) return false;
-      // of a stroke that meets itself, the later pass is the one above
-      if (self) {
-        const along = stroke.length[i] - stroke.length[k];
-        if (along < 4 * clear || (stroke.closed && whole - along < 4 * clear)) return false;
-      }
-      return Math.hypot(ox - x, other.y[k] - stroke.y[i]) < clear;
-    });
-    if (!near) return;
+    // of a stroke that meets itself, the later pass is the one above
+    const later = (k: number) => {
+      const along = stroke.length[i] - stroke.length[k];
+      return along >= 4 * clear && !(stroke.closed && whole - along < 4 * clear);
+    };
+    if (!other.near.has(x, stroke.y[i], of === other ? later : undefined)) return;
     const last = out.at(-1);
     if (last && last[1] === i - 1) last[1] = i;
     else out.push([i, i]);
@@ -148,42 +164,41 @@ function nearStretches(stroke: Stroke, other: Stroke, clear: number): [number, n
  * @param clear distance of the middles of tubes that do not touch
  * @param ramp length over which a tube rises
  */
-function keptApart(strokes: Stroke[], clear: number, ramp: number): Laid[] {
-  const now = [...strokes];
-  now.forEach((stroke, i) => {
+function keptApart(strokes: Course[], clear: number, ramp: number): Laid[] {
+  const now = strokes.map((s) => placed(s, clear));
+  now.forEach((of, i) => {
+    const { stroke } = of;
     if (stroke.closed) return;
     let [start, end] = [0, 0];
     const whole = lengthOf(stroke);
     for (const other of now) {
-      if (other === now[i]) continue;
-      for (const [from, to] of nearStretches(stroke, other, clear)) {
+      if (other === of) continue;
+      for (const [from, to] of nearStretches(of, other, clear)) {
         if (stroke.length[from] < ramp) start = Math.max(start, stroke.length[to + 1] ?? whole);
         if (whole - stroke.length[to] < ramp) end = Math.max(end, whole - (stroke.length[from - 1] ?? 0));
       }
     }
-    if (start + end > 0 && start + end < whole) now[i] = trimmed(stroke, start, end);
-    else if (start + end >= whole) now[i] = { ...stroke, ...measured([], [], false), half: [] };
+    if (start + end === 0) return;
+    now[i] = placed(start + end < whole ? trimmed(stroke, start, end) : measured([], [], false), clear);
   });
   const laid: Laid[] = [];
-  now.forEach((stroke) => {
+  now.forEach((of, i) => {
     const over: Laid['over'] = [];
-    const add = (other: Stroke, height: number) => {
-      for (const [from, to] of nearStretches(stroke, other, clear)) {
-        over.push([stroke.length[from], stroke.length[to], height]);
+    const add = (other: Placed, height: number) => {
+      for (const [from, to] of nearStretches(of, other, clear)) {
+        over.push([of.stroke.length[from], of.stroke.length[to], height]);
       }
     };
-    for (const below of laid) {
-      // over a tube that itself passes over another there, one higher
-      add(below.stroke, 1 + Math.max(0, ...below.over.map((o) => o[2])));
-    }
-    add(stroke, 1);
-    laid.push({ stroke, over });
+    // over a tube that itself passes over another there, one higher
+    laid.forEach((below, k) => add(now[k], 1 + Math.max(0, ...below.over.map((o) => o[2]))));
+    add(now[i], 1);
+    laid.push({ ...of, over });
   });
   return laid;
 }
 
 /** Places where a stroke bends more tightly than `least` allows, the tightest of each bend. */
-function tightBends(stroke: Stroke, index: number, least: number, reach: number): TightBend[] {
+function tightBends(stroke: Course, index: number, least: number, reach: number): TightBend[] {
   const { x, y, length, closed } = stroke;
   const n = closed ? x.length - 1 : x.length;
   const whole = lengthOf(stroke);
@@ -212,31 +227,22 @@ function tightBends(stroke: Stroke, index: number, least: number, reach: number)
   return found;
 }
 
-/** Strokes of a letter for a shape's course. */
-function coursesOf(region: Contour[], shape: TubeShape): Stroke[] {
+/** Courses through a letter. */
+function coursesOf(region: Contour[], shape: TubeShape): Course[] {
   const { diameter: d, smoothing } = shape;
   if (shape.course === 'edges') {
-    return grown(region, -Math.max(shape.inset, d / 2)).map((contour) => {
-      const points = [...Array(contour.length / 2).keys()];
-      const x = points.map((i) => contour[i * 2]);
-      const y = points.map((i) => contour[i * 2 + 1]);
-      const stroke: Stroke = {
-        ...measured([...x, x[0]], [...y, y[0]], true),
-        half: [...x, x[0]].map(() => d),
-        meets: [false, false],
-      };
-      return evened(resampled(stroke, d / 4), smoothing * d);
-    });
+    const inside = grown(region, -Math.max(shape.inset, d / 2));
+    return coursesRound(inside).map((c) => evened(resampled(c, d / 4), smoothing * d));
   }
   const diagram = diagramOf(region);
   return diagram ? centreStrokes(diagram, smoothing, d / 2) : [];
 }
 
 /**
- * Bends tubes along strokes.
- * @param strokes in the unit of the shape
+ * Bends tubes along courses.
+ * @param lines in the unit of the shape
  */
-export function buildTube(strokes: readonly Stroke[], shape: TubeShape): TubeSolid {
+export function buildTube(lines: readonly Course[], shape: TubeShape): TubeSolid {
   const { diameter: d, electrode } = shape;
   const radius = d / 2;
   const gasRadius = Math.max(radius * 0.1, radius - shape.wall);
@@ -244,14 +250,17 @@ export function buildTube(strokes: readonly Stroke[], shape: TubeShape): TubeSol
     (typeof TUBE_ZONES)[number],
     Sheet
   >;
-  const facts: TubeFacts = { strokes: [], bends: [], length: 0 };
-  const courses = strokes.map((raw) => {
-    const stroke = evened(resampled(raw, d / 6), LEAST_EVENED * d);
+  const coarser = Math.max(1, Math.cbrt(shape.coarseness ?? 1));
+  const sides = (of: keyof typeof SIDES) => Math.max(FEWEST_SIDES, Math.round(SIDES[of] / coarser));
+  const facts: TubeFacts = { strokes: [], bends: [], crowded: [], length: 0 };
+  const step = Math.max(d / 6, lines.reduce((sum, l) => sum + lengthOf(l), 0) / MOST_POINTS);
+  const courses = lines.map((raw) => {
+    const stroke = evened(resampled(raw, step), LEAST_EVENED * d);
     return stroke.closed && shape.electrodes ? opened(stroke, OPENING * d + d) : stroke;
   });
   const laid = keptApart(courses, CLEAR * d, RISE * d);
-  for (const { stroke, over } of laid) {
-    const others = laid.flatMap((l) => (l.stroke === stroke ? [] : l.stroke));
+  for (const one of laid) {
+    const { stroke, over } = one;
     if (lengthOf(stroke) < SHORTEST * d) continue;
     const index = facts.strokes.length;
     const rise = (along: number) =>
@@ -264,6 +273,11 @@ export function buildTube(strokes: readonly Stroke[], shape: TubeShape): TubeSol
     facts.strokes.push({ x: stroke.x, y: stroke.y, length: whole });
     facts.length += whole;
     facts.bends.push(...tightBends(stroke, index, shape.tightest * d, d / 2));
+    for (const [from, to] of over) {
+      const [first, last] = [stroke.length.indexOf(from), stroke.length.indexOf(to)];
+      if (to - from > CROSSING * d)
+        facts.crowded.push({ stroke: index, from: first, to: last, length: to - from });
+    }
     const painted = shape.paintOuts
       .filter((p) => p.stroke === index && p.to > p.from)
       .map((p) => [p.from * whole, p.to * whole] as const);
@@ -274,9 +288,9 @@ export function buildTube(strokes: readonly Stroke[], shape: TubeShape): TubeSol
       return painted.some(([from, to]) => middle >= from && middle <= to);
     };
     const ends = stroke.closed ? 'none' : 'round';
-    const rings = ringsOf(sparse(marked, RING_REACH * d, marks), radius, ends);
+    const rings = ringsOf(sparse(marked, RING_REACH * d * coarser, marks), radius, ends);
     if (stroke.closed) rings[rings.length - 1] = { ...rings[0], length: whole };
-    sweep(single(rings), SIDES.glass, (a, b) => (isPainted(a, b) ? sheets.paintOut : sheets.glass));
+    sweep(single(rings), sides('glass'), (a, b) => (isPainted(a, b) ? sheets.paintOut : sheets.glass));
 
     // inside: gas from electrode to electrode
     const gap = PARTS_APART * d;
@@ -285,22 +299,24 @@ export function buildTube(strokes: readonly Stroke[], shape: TubeShape): TubeSol
     const hasEnds = shape.electrodes && !stroke.closed && electrode > 0 && whole > 2 * inset + d;
     const gasEnd = hasEnds ? inset : 0;
     const gasLine = stroke.closed ? line : cut(line, gasEnd, whole - gasEnd);
-    const gas = ringsOf(sparse(gasLine, RING_REACH * d), gasRadius, ends);
+    const gas = ringsOf(sparse(gasLine, RING_REACH * d * coarser), gasRadius, ends);
     if (stroke.closed) gas[gas.length - 1] = { ...gas[0], length: whole };
-    sweep(single(gas), SIDES.gas, () => sheets.gas);
+    sweep(single(gas), sides('gas'), () => sheets.gas);
     if (hasEnds) {
       for (const [from, to] of [
         [0, electrode],
         [whole - electrode, whole],
       ]) {
         const part = ringsOf(sparse(cut(line, from, to), d), gasRadius * ELECTRODE, 'flat');
-        sweep(single(part), SIDES.electrode, () => sheets.electrode);
+        sweep(single(part), sides('electrode'), () => sheets.electrode);
       }
     }
     if (shape.supports > 0 && shape.standOff > gap) {
       const count = Math.max(1, Math.round(whole / shape.supports));
       for (let i = 0; i < count; i++) {
-        const at = supportAt(line, (whole * (i + 0.5)) / count, whole / count / 2, d, others);
+        const at = supportAt(line, (whole * (i + 0.5)) / count, whole / count / 2, (x, y) =>
+          laid.every((l) => l === one || !l.near.has(x, y)),
+        );
         if (!at) continue;
         // under a rising tube the post ends below the lowest point over its edge
         const level = Math.hypot(at.towards[0], at.towards[1]);
@@ -317,7 +333,7 @@ export function buildTube(strokes: readonly Stroke[], shape: TubeShape): TubeSol
           ],
           length: [0, top],
         };
-        sweep(single(ringsOf(post, SUPPORT * d, 'flat')), SIDES.support, () => sheets.standOff);
+        sweep(single(ringsOf(post, SUPPORT * d, 'flat')), sides('support'), () => sheets.standOff);
       }
     }
   }
@@ -333,8 +349,7 @@ function supportAt(
   line: Line,
   wanted: number,
   room: number,
-  d: number,
-  others: Stroke[],
+  isFree: (x: number, y: number) => boolean,
 ): { point: Vec; towards: Vec } | null {
   const whole = line.length.at(-1)!;
   for (let k = 0; k < 2 * SUPPORT_STEPS; k++) {
@@ -342,10 +357,7 @@ function supportAt(
     const s = Math.min(whole, Math.max(0, wanted + away));
     const part = cut(line, s, whole);
     const [point, towards] = [part.at[0], part.towards[0]];
-    const free = others.every((o) =>
-      o.x.every((x, i) => Math.hypot(x - point[0], o.y[i] - point[1]) > CLEAR * d),
-    );
-    if (free) return { point, towards };
+    if (isFree(point[0], point[1])) return { point, towards };
   }
   return null;
 }

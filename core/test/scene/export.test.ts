@@ -76,7 +76,7 @@ describe('the type as a file', () => {
     far.shots[0].camera.distance = 80;
     const { scene } = await make(far, null);
     expect(scene.geometryTriangles).toBe((await make(p, null)).scene.geometryTriangles);
-    expect(scene.geometryTriangles).toBeGreaterThan((await make(far)).scene.geometryTriangles * 2);
+    expect(scene.geometryTriangles).toBeGreaterThan((await make(far)).scene.geometryTriangles * 1.4);
   });
 
   it('SVG has the outlines in millimetres, and reads back with their areas', async () => {
@@ -105,6 +105,37 @@ describe('the scene', () => {
     expect(notes.join()).toMatch(/buoy\.svg: left out text/);
     const { bounds } = solids[2];
     expect(bounds![3] - bounds![1]).toBeCloseTo(p.blocks[2].capHeight, 4);
+  });
+
+  it('bends tubes along the lines of a drawing, and inside its edges when asked', async () => {
+    const drawn = new SceneMaker({
+      shippedFont: () => Promise.reject(new Error('none')),
+      uploadedFont: () => Promise.reject(new Error('none')),
+      uploadedDrawing: async () =>
+        new TextEncoder().encode(
+          '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><path fill="none" stroke="black" stroke-width="12" d="M10 10H90V90"/></svg>',
+        ),
+      uploadedSurround: () => Promise.reject(new Error('none')),
+    });
+    const p = newProject('Ostrel', '', structuredClone([...READY_FINISHES]));
+    const block = newBlock('', {
+      form: 'tube',
+      tube: { ...newTube(), diameter: 0.002, smoothing: 0 },
+      capHeight: 0.86,
+      drawing: { id: 'c'.repeat(64), name: 'line.svg', kind: 'vector' },
+    });
+    p.blocks = [block];
+    const strokes = async () => {
+      const [{ letters, scale }] = (await drawn.make(p, p.looks[0].id, p.shots[0].id, 1024)).solids;
+      return letters[0].tube!.strokes.map((s) => s.length * scale);
+    };
+    // the pen covers 86 of height, so that a unit is a centimetre
+    const [along, ...others] = await strokes();
+    expect(others).toEqual([]);
+    expect(Math.abs(along / 1.6 - 1)).toBeLessThan(0.01);
+    block.tube.course = 'edges';
+    const [round] = await strokes();
+    expect(round).toBeGreaterThan(1.9 * along);
   });
 
   it('is made anew when a file that could not be had can be', async () => {
@@ -161,15 +192,15 @@ describe('the scene', () => {
     expect(Math.log2(near) % 1).toBe(0);
   });
 
-  it('makes round letters coarser from afar too', async () => {
+  it.each(['rounded', 'tube'] as const)('makes %s letters coarser from afar too', async (form) => {
     const p = newProject('Ostrel', 'OSTREL', structuredClone([...READY_FINISHES]));
-    p.blocks[0].form = 'rounded';
+    p.blocks[0].form = form;
     p.shots[0].camera.distance = 1;
     const near = (await make(p)).solids[0];
     p.shots[0].camera.distance = 60;
     const far = (await make(p)).solids[0];
     near.letters.forEach((l, i) => {
-      expect(far.letters[i].solid.positions.length).toBeLessThan(l.solid.positions.length / 2);
+      expect(far.letters[i].solid.positions.length).toBeLessThan(l.solid.positions.length / 1.5);
       expect(openEdges(far.letters[i].solid.positions)).toBe(0);
       const share = volume(far.letters[i].solid.positions) / volume(l.solid.positions);
       expect(share).toBeGreaterThan(0.85);

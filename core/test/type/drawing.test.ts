@@ -59,6 +59,37 @@ describe('vector drawings', () => {
     expect(areas(`<g transform="scale(3)"><path ${stroke} d="M0 0H10"/></g>`)[0]).toBeCloseTo(360, 2);
   });
 
+  it('keep the lines that a pen drew, and none for what is filled', () => {
+    const { parts } = openDrawing(
+      bytes(
+        svg(
+          '<g transform="translate(10 10) scale(2)" fill="none" stroke="black"><path id="wave" d="M0 0H20V30"/><circle id="port" cx="10" cy="15" r="5"/></g><rect id="hull" width="10" height="80"/><rect id="rim" x="70" width="20" height="80" fill="red" stroke="blue" stroke-width="2"/>',
+        ),
+      ),
+      'vector',
+    );
+    const unit = DRAWING_HEIGHT / 82;
+    const length = (k: number) => parts[k].lines!.reduce((sum, l) => sum + l.length.at(-1)!, 0) / unit;
+    expect(parts.map((p) => [p.name, p.lines === null])).toEqual([
+      ['wave', false],
+      ['port', false],
+      ['hull', true],
+      ['rim', true],
+      ['rim', false],
+    ]);
+    expect(length(0)).toBeCloseTo(2 * 50, 3);
+    expect(length(1) / (2 * Math.PI * 10)).toBeCloseTo(1, 2);
+    expect(length(4)).toBeCloseTo(200, 3);
+    expect(parts[0].lines![0].closed).toBe(false);
+    expect(parts[1].lines![0].closed).toBe(true);
+    // they lie inside what the pen covers
+    const [x0, y0, x1, y1] = boundsOf(parts[1].region);
+    for (const l of parts[1].lines!)
+      l.x.forEach((x, i) => {
+        expect(x > x0 && x < x1 && l.y[i] > y0 && l.y[i] < y1).toBe(true);
+      });
+  });
+
   it('stand upright, as tall as a word, about their centre; what lies on top cuts what lies below', () => {
     const { parts, leftOut } = openDrawing(
       bytes(

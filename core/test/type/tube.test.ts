@@ -29,11 +29,7 @@ const shape: TubeShape = {
   supports: 300,
   paintOuts: [],
 };
-const strokeOf = (x: number[], y: number[], closed = false) => ({
-  ...measured(x, y, closed),
-  half: x.map(() => 30),
-  meets: [false, false] as [boolean, boolean],
-});
+const strokeOf = (x: number[], y: number[], closed = false) => measured(x, y, closed);
 const circle = (r: number, n = 200) => {
   const angles = Array.from({ length: n + 1 }, (_, i) => (2 * Math.PI * i) / n);
   return strokeOf(
@@ -175,6 +171,40 @@ describe('bent tubes', () => {
     expect(meet.box![5]).toBeCloseTo(90, 3);
     expect(crossings(meet.positions, kernelOver(meet.positions))).toBe(0);
     expect(meet.tube.strokes[1].length).toBeLessThan(400 - 30);
+  });
+
+  it('inside the edges of thin strokes tell that they lie on each other, and in wide ones do not', () => {
+    const edges = { ...shape, course: 'edges' as const, electrodes: false };
+    expect(buildLetterTube(box(0, 0, 300, 900), edges).tube.crowded).toEqual([]);
+    // sides 66 wide leave 26 between the courses, and tubes are 30 thick
+    const { crowded, strokes } = buildLetterTube(box(0, 0, 66, 900), edges).tube;
+    expect(crowded.length).toBeGreaterThan(0);
+    const lying = crowded.reduce((sum, c) => sum + c.length, 0);
+    expect(lying).toBeGreaterThan(600);
+    expect(lying).toBeLessThan(900);
+    for (const { stroke, from, to, length } of crowded) {
+      const { x, y } = strokes[stroke];
+      let sum = 0;
+      for (let i = from; i < to; i++) sum += Math.hypot(x[i + 1] - x[i], y[i + 1] - y[i]);
+      expect(sum).toBeCloseTo(length, 6);
+    }
+    // a crossing is none
+    expect(
+      buildTube([strokeOf([-400, 400], [0, 0]), strokeOf([0, 0], [-400, 400])], shape).tube.crowded,
+    ).toEqual([]);
+  });
+
+  it('in their hundreds are still laid over each other, none left out', () => {
+    const lines = Array.from({ length: 200 }, (_, i) => {
+      const a = (i * Math.PI) / 200;
+      return strokeOf(
+        [-2000 * Math.cos(a), 2000 * Math.cos(a)],
+        [-2000 * Math.sin(a) + 5 * i, 2000 * Math.sin(a)],
+      );
+    });
+    const { tube, positions } = buildTube(lines, { ...shape, diameter: 8, supports: 0, electrodes: false });
+    expect(tube.strokes).toHaveLength(200);
+    expect(openEdges(positions)).toBe(0);
   });
 
   it('stand off the wall by their distance on supports of that length', () => {

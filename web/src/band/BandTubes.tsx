@@ -1,4 +1,4 @@
-/** A letter's tubes in the band: their lines, painted stretches and tight bends. Drag along one to paint a stretch out. */
+/** A letter's tubes in the band: their lines, painted and crowded stretches, and tight bends. Drag along one to paint a stretch out. */
 import { pointer } from 'd3';
 import { useRef, useState } from 'react';
 import type { TubeFacts } from '@wemlox/core/src/type/tube.ts';
@@ -94,6 +94,18 @@ export function BandTubes({
           points={stretch(p.stroke, p.from, p.to)}
           stroke="var(--color-base-300)"
           strokeWidth={width * 0.62}
+          pointerEvents="none"
+        />
+      ))}
+      {tube.crowded.map(({ stroke, from, to }, i) => (
+        <polyline
+          key={`c${i}`}
+          points={pointsOf(
+            tube.strokes[stroke].x.slice(from, to + 1),
+            tube.strokes[stroke].y.slice(from, to + 1),
+          )}
+          stroke="var(--color-warning)"
+          strokeWidth={width * 0.5}
           pointerEvents="none"
         />
       ))}

@@ -1,4 +1,4 @@
-/** Marks and handles of Set in the picture: the zero plane, letters that touch, tight bends, and curves with their nodes. */
+/** Marks and handles of Set in the picture: the zero plane, letters that touch, tight bends and crowded tubes, and curves with their nodes. */
 import { useRef } from 'react';
 import type { Block, Camera, CurveNode } from '@wemlox/core/src/document/index.ts';
 import { courseOf } from '@wemlox/core/src/type/curve.ts';
@@ -35,7 +35,14 @@ function marksOf(block: Block, shaped: BandBlock): { key: string; kind: string; 
       at: inBlock(i, b.x, b.y, block.tube.standOff + block.tube.diameter / 2),
     })),
   );
-  return [...touches, ...bends];
+  const crowded = letters.flatMap((l, i) =>
+    (l.tube?.crowded ?? []).map(({ stroke, from, to }, k) => {
+      const [middle, { x, y }] = [(from + to) >> 1, l.tube!.strokes[stroke]];
+      const z = block.tube.standOff + block.tube.diameter / 2;
+      return { key: `crowded ${i} ${k}`, kind: 'crowded', at: inBlock(i, x[middle], y[middle], z) };
+    }),
+  );
+  return [...touches, ...bends, ...crowded];
 }
 
 /** Room between the ink and the drawn edge of the zero plane, as a share of the height of a capital. */

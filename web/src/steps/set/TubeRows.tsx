@@ -17,6 +17,8 @@ function Measures({ block, shaped }: { block: Block; shaped: BandBlock }) {
   const least = block.tube.tightest * block.tube.diameter;
   const bends = letters.flatMap((l) => l.tube.bends.map((b) => ({ text: l.text, radius: b.radius * scale })));
   const tightest = bends.reduce((a, b) => (b.radius < a.radius ? b : a), { text: '', radius: Infinity });
+  const crowded = letters.filter((l) => l.tube.crowded.length > 0);
+  const lying = crowded.flatMap((l) => l.tube.crowded).reduce((sum, c) => sum + c.length, 0) * scale;
   return (
     <div className="pt-1 text-xs" data-testid="tube-measures">
       <p>
@@ -33,6 +35,12 @@ function Measures({ block, shaped }: { block: Block; shaped: BandBlock }) {
         <p className="mt-1 w-fit rounded-sm bg-warning px-1.5 py-0.5 text-warning-content">
           {bends.length} {bends.length > 1 ? 'bends are' : 'bend is'} tighter than {(least * 1000).toFixed(1)}{' '}
           mm; the tightest, in {tightest.text}, by {((least - tightest.radius) * 1000).toFixed(1)} mm
+        </p>
+      )}
+      {crowded.length > 0 && (
+        <p className="mt-1 w-fit rounded-sm bg-warning px-1.5 py-0.5 text-warning-content">
+          {(lying * 1000).toFixed(0)} mm lie on other tubes, in{' '}
+          {[...new Set(crowded.map((l) => l.text))].slice(0, 12).join(' ')}: no room for two side by side
         </p>
       )}
     </div>
