@@ -10,7 +10,14 @@ import { together, type Solid } from './sheet.ts';
 import { buildSolid, type SolidShape } from './solid.ts';
 import { buildStrip, type StripShape } from './strip.ts';
 import { touching } from './touching.ts';
-import { buildLetterTube, buildTube, type TubeFacts, type TubeShape, type TubeSolid } from './tube.ts';
+import {
+  buildLetterTube,
+  buildTube,
+  buildTubes,
+  type TubeFacts,
+  type TubeShape,
+  type TubeSolid,
+} from './tube.ts';
 
 export interface LetterSolid {
   letter: string;
@@ -240,8 +247,27 @@ export function solidsOf(block: Block, layout: TextLayout, scale: number, cache:
     bounds: bounds && (bounds.map((v) => v * scale) as BlockSolids['bounds']),
     reach: [low * scale + backAt, high * scale + backAt],
     limits,
-    touches: drawnByHand ? [] : touching(layout),
+    touches: drawnByHand || followsPen(block, layout) ? [] : touching(layout),
     built,
+  };
+}
+
+const followsPen = ({ form, tube }: Block, { lines }: TextLayout) =>
+  form === 'tube' && tube.course === 'centre' && lines !== undefined && lines.size > 0;
+
+/** Tubes along the lines that a pen drew, laid among each other. */
+function alongPen(block: Block, { letters, lines = new Map() }: TextLayout, scale: number) {
+  const drawn = letters.filter((l) => lines.has(l.glyph));
+  const sets = drawn.map((l) => ({
+    lines: lines.get(l.glyph)!,
+    shape: { ...tubeShape(block, scale, l.letter), coarseness: l.coarseness },
+  }));
+  const shapes = JSON.stringify(sets.map((s) => s.shape));
+  let built: TubeSolid[] | null = null;
+  return {
+    has: (l: PlacedLetter) => lines.has(l.glyph),
+    key: (l: PlacedLetter) => `${l.glyph}/pen/${shapes}`,
+    build: (l: PlacedLetter): Solid => (built ??= buildTubes(sets))[drawn.indexOf(l)],
   };
 }
 
@@ -269,13 +295,13 @@ function letterSolids(
     return { key: JSON.stringify(shape), build: (region) => buildDome(region, shape) };
   };
   const formers = new Map<number, ReturnType<typeof former>>();
-  const solidOf = ({ glyph, letter, coarseness }: PlacedLetter, outline: Contour[]) => {
+  const penned = followsPen(block, layout) ? alongPen(block, layout, scale) : null;
+  const solidOf = (placed: PlacedLetter, outline: Contour[]) => {
+    const { glyph, letter, coarseness } = placed;
     if (block.form === 'tube') {
+      if (penned?.has(placed)) return cache.get<Solid>(penned.key(placed), () => penned.build(placed));
       const shape = { ...tubeShape(block, scale, letter), coarseness };
-      const lines = shape.course === 'centre' ? layout.lines?.get(glyph) : undefined;
-      return cache.get<Solid>(`${glyph}/${JSON.stringify(shape)}`, () =>
-        lines ? buildTube(lines, shape) : buildLetterTube(outline, shape),
-      );
+      return cache.get<Solid>(`${glyph}/${JSON.stringify(shape)}`, () => buildLetterTube(outline, shape));
     }
     let form = formers.get(coarseness);
     if (!form) formers.set(coarseness, (form = former(coarseness)));

@@ -78,6 +78,22 @@ export function resampled(course: Course, step: number): Course {
   return measured(x, y, course.closed);
 }
 
+/**
+ * Radius of a course of even steps at a point, of the circle through it and points at a length before and after.
+ * Infinite where it is straight, and near free ends.
+ */
+export function radiusAt({ x, y, length, closed }: Course, i: number, reach: number): number {
+  const last = x.length - 1;
+  const span = Math.max(1, Math.round((reach / (length[last] || 1)) * last));
+  const [a, c] = closed ? [(i - span + last) % last, (i + span) % last] : [i - span, i + span];
+  if (a < 0 || c > last || last < 2) return Infinity;
+  const [ux, uy, vx, vy] = [x[i] - x[a], y[i] - y[a], x[c] - x[i], y[c] - y[i]];
+  const [p, q, r] = [Math.hypot(ux, uy), Math.hypot(vx, vy), Math.hypot(x[c] - x[a], y[c] - y[a])];
+  const twice = Math.abs(ux * vy - uy * vx);
+  // product of the sides over four times the area
+  return twice < 1e-12 ? Infinity : (p * q * r) / (2 * twice);
+}
+
 /** Evens a course of even steps out by a Gaussian of a width; free ends stay where they are. */
 export function evened(course: Course, width: number): Course {
   const { x, y, length, closed } = course;

@@ -1,47 +1,57 @@
-/** Points of a course by where they lie, to find those near a place. */
+/** Points of several courses by where they lie, to find those near a place. */
 import type { Course } from './curve.ts';
 
-export class Nearby {
-  private readonly course: Course;
-  private readonly reach: number;
-  private readonly cells = new Map<number, number[]>();
-  /** Least and greatest x and y. */
-  private readonly box = [Infinity, Infinity, -Infinity, -Infinity];
+/** A point of a course: its course's number and its own. */
+export interface NearPoint {
+  course: number;
+  point: number;
+}
 
-  /** @param reach greatest distance that is asked for */
-  constructor(course: Course, reach: number) {
-    this.course = course;
+export class Nearby {
+  readonly reach: number;
+  private readonly cells = new Map<number, NearPoint[]>();
+  private readonly courses: Course[] = [];
+
+  /** @param reach distance within which points are near */
+  constructor(reach: number, courses: readonly Course[] = []) {
     this.reach = reach;
-    course.x.forEach((x, i) => {
-      const y = course.y[i];
-      const [a, b, c, d] = this.box;
-      Object.assign(this.box, [Math.min(a, x), Math.min(b, y), Math.max(c, x), Math.max(d, y)]);
-      const key = this.key(Math.floor(x / reach), Math.floor(y / reach));
-      const cell = this.cells.get(key);
-      if (cell) cell.push(i);
-      else this.cells.set(key, [i]);
-    });
+    courses.forEach((c, i) => this.put(i, c));
   }
 
   private key = (i: number, j: number) => i * 1_048_576 + j;
+  private cellOf = (x: number, y: number) => this.key(Math.floor(x / this.reach), Math.floor(y / this.reach));
 
-  /** Whether some point that counts is nearer than the reach. @param counts of a point's index */
-  has(x: number, y: number, counts: (index: number) => boolean = () => true): boolean {
-    const { reach, box, course } = this;
-    if (x < box[0] - reach || y < box[1] - reach || x > box[2] + reach || y > box[3] + reach) return false;
+  /** Takes a course in under a number, in place of what had it. */
+  put(course: number, { x, y, ...rest }: Course): void {
+    const before = this.courses[course];
+    for (const key of new Set(before?.x.map((px, i) => this.cellOf(px, before.y[i])))) {
+      this.cells.set(
+        key,
+        this.cells.get(key)!.filter((p) => p.course !== course),
+      );
+    }
+    this.courses[course] = { x, y, ...rest };
+    x.forEach((px, point) => {
+      const key = this.cellOf(px, y[point]);
+      const cell = this.cells.get(key);
+      if (cell) cell.push({ course, point });
+      else this.cells.set(key, [{ course, point }]);
+    });
+  }
+
+  /** The points near a place. */
+  near(x: number, y: number): NearPoint[] {
+    const { reach } = this;
+    const found: NearPoint[] = [];
     const [i, j] = [Math.floor(x / reach), Math.floor(y / reach)];
     for (let a = i - 1; a <= i + 1; a++) {
       for (let b = j - 1; b <= j + 1; b++) {
-        const cell = this.cells.get(this.key(a, b));
-        if (cell?.some((k) => Math.hypot(course.x[k] - x, course.y[k] - y) < reach && counts(k))) return true;
+        for (const p of this.cells.get(this.key(a, b)) ?? []) {
+          const of = this.courses[p.course];
+          if (Math.hypot(of.x[p.point] - x, of.y[p.point] - y) < reach) found.push(p);
+        }
       }
     }
-    return false;
-  }
-
-  /** Whether anything of another course can be near. */
-  meets(other: Nearby): boolean {
-    const [p, q, { reach }] = [this.box, other.box, this];
-    return p[0] < q[2] + reach && q[0] < p[2] + reach && p[1] < q[3] + reach && q[1] < p[3] + reach;
+    return found;
   }
 }

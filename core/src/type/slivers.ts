@@ -5,7 +5,7 @@
 import type { Solid } from './sheet.ts';
 
 /** Triangles lower than this over their longest side are slivers, thousandths of an em. */
-export const LEAST_HEIGHT = 1e-3;
+export const LEAST_HEIGHT = 2e-4;
 /** Slivers lean on each other in chains; each round undoes one link of all. */
 const MOST_ROUNDS = 24;
 /** Floats of a corner: position, normal, tangent, texture coordinates. */

@@ -4,10 +4,10 @@
  */
 import { TUBE_ZONES, type Tube } from '../document/index.ts';
 import { centreStrokes } from './centreline.ts';
-import { coursesRound, evened, lengthOf, measured, resampled, type Course } from './curve.ts';
+import { coursesRound, evened, lengthOf, radiusAt, resampled, type Course } from './curve.ts';
 import { diagramOf } from './diagram.ts';
 import type { Contour } from './font.ts';
-import { Nearby } from './nearby.ts';
+import { isOverTube, laidOut, riseAt, type Lot } from './laying.ts';
 import { grown } from './region.ts';
 import { assemble, inPlace, Sheet, type Solid } from './sheet.ts';
 import {
@@ -77,145 +77,23 @@ const SIDES = { glass: 20, gas: 12, electrode: 12, support: 10 };
 const FEWEST_SIDES = 8;
 /** Rings follow each other after at most so many diameters. */
 const RING_REACH = 3;
-/** Distance of the middles of tubes that pass each other, in diameters. */
-const CLEAR = 1.15;
-/** Length over which a tube rises over another, in diameters. */
-const RISE = 2.4;
 /** Stretches longer than this pass along another tube, in diameters; shorter ones cross it. */
 const CROSSING = 7;
-/** Points of all courses together; longer ones take longer steps. */
-const MOST_POINTS = 40_000;
-/** Gap where a closed course is opened for its electrodes, in diameters. */
-const OPENING = 0.6;
 /** Shortest stroke worth bending, in diameters. */
 const SHORTEST = 2;
-/** Courses are always evened out by this share of the diameter, so that no inner side folds over. */
-const LEAST_EVENED = 0.3;
 /** Radius of an electrode and of a support, as shares of the gas's radius and of the diameter. */
 const ELECTRODE = 0.72;
 const SUPPORT = 0.16;
 /** Gap between parts inside the glass, as a share of the diameter. */
 const PARTS_APART = 0.03;
 
-/** Opens a closed course at its lowest point. */
-function opened({ x, y }: Course, gap: number): Course {
-  const n = x.length - 1;
-  let low = 0;
-  for (let i = 1; i < n; i++) if (y[i] < y[low]) low = i;
-  const order = Array.from({ length: n + 1 }, (_, i) => (low + i) % n);
-  const turned = measured(
-    order.map((i) => x[i]),
-    order.map((i) => y[i]),
-    false,
-  );
-  return trimmed(turned, gap / 2, gap / 2);
-}
-
-/** A course without its first and last stretch. */
-function trimmed(course: Course, start: number, end: number): Course {
-  const whole = lengthOf(course);
-  const fine = resampled(course, Math.max(1e-6, whole / (course.x.length - 1)));
-  const kept = [...fine.x.keys()].filter(
-    (i) => fine.length[i] >= start - 1e-9 && fine.length[i] <= whole - end + 1e-9,
-  );
-  return measured(
-    kept.map((i) => fine.x[i]),
-    kept.map((i) => fine.y[i]),
-    false,
-  );
-}
-
-/** A stroke while it is laid among others. */
-interface Placed {
-  stroke: Course;
-  near: Nearby;
-}
-
-const placed = (stroke: Course, clear: number): Placed => ({ stroke, near: new Nearby(stroke, clear) });
-
-/** A stroke with the stretches in which it passes over others, and how many tubes high. */
-interface Laid extends Placed {
-  over: [number, number, number][];
-}
-
-/** Stretches of a stroke near another, by first and last point; far along itself counts too. */
-function nearStretches(of: Placed, other: Placed, clear: number): [number, number][] {
-  const { stroke } = of;
-  const out: [number, number][] = [];
-  if (!of.near.meets(other.near)) return out;
-  const whole = lengthOf(stroke);
-  stroke.x.forEach((x, i) => {
-    // of a stroke that meets itself, the later pass is the one above
-    const later = (k: number) => {
-      const along = stroke.length[i] - stroke.length[k];
-      return along >= 4 * clear && !(stroke.closed && whole - along < 4 * clear);
-    };
-    if (!other.near.has(x, stroke.y[i], of === other ? later : undefined)) return;
-    const last = out.at(-1);
-    if (last && last[1] === i - 1) last[1] = i;
-    else out.push([i, i]);
-  });
-  return out;
-}
-
-/**
- * Lays strokes so that no tube runs through another: one that ends at another ends before it, one that crosses
- * another passes over it.
- * @param clear distance of the middles of tubes that do not touch
- * @param ramp length over which a tube rises
- */
-function keptApart(strokes: Course[], clear: number, ramp: number): Laid[] {
-  const now = strokes.map((s) => placed(s, clear));
-  now.forEach((of, i) => {
-    const { stroke } = of;
-    if (stroke.closed) return;
-    let [start, end] = [0, 0];
-    const whole = lengthOf(stroke);
-    for (const other of now) {
-      if (other === of) continue;
-      for (const [from, to] of nearStretches(of, other, clear)) {
-        if (stroke.length[from] < ramp) start = Math.max(start, stroke.length[to + 1] ?? whole);
-        if (whole - stroke.length[to] < ramp) end = Math.max(end, whole - (stroke.length[from - 1] ?? 0));
-      }
-    }
-    if (start + end === 0) return;
-    now[i] = placed(start + end < whole ? trimmed(stroke, start, end) : measured([], [], false), clear);
-  });
-  const laid: Laid[] = [];
-  now.forEach((of, i) => {
-    const over: Laid['over'] = [];
-    const add = (other: Placed, height: number) => {
-      for (const [from, to] of nearStretches(of, other, clear)) {
-        over.push([of.stroke.length[from], of.stroke.length[to], height]);
-      }
-    };
-    // over a tube that itself passes over another there, one higher
-    laid.forEach((below, k) => add(now[k], 1 + Math.max(0, ...below.over.map((o) => o[2]))));
-    add(now[i], 1);
-    laid.push({ ...of, over });
-  });
-  return laid;
-}
-
 /** Places where a stroke bends more tightly than `least` allows, the tightest of each bend. */
 function tightBends(stroke: Course, index: number, least: number, reach: number): TightBend[] {
-  const { x, y, length, closed } = stroke;
-  const n = closed ? x.length - 1 : x.length;
-  const whole = lengthOf(stroke);
-  const step = whole / (x.length - 1);
-  const span = Math.max(1, Math.round(reach / step));
+  const { x, y, closed } = stroke;
   const found: TightBend[] = [];
   let open: TightBend | null = null;
-  for (let i = 0; i < n; i++) {
-    const [a, c] = closed ? [(i - span + n) % n, (i + span) % n] : [i - span, i + span];
-    let radius = Infinity;
-    if (a >= 0 && c < x.length && length.length > 2) {
-      const [ux, uy, vx, vy] = [x[i] - x[a], y[i] - y[a], x[c] - x[i], y[c] - y[i]];
-      const [p, q, r] = [Math.hypot(ux, uy), Math.hypot(vx, vy), Math.hypot(x[c] - x[a], y[c] - y[a])];
-      const twice = Math.abs(ux * vy - uy * vx);
-      // circle through three points: product of the sides over four times the area
-      radius = twice < 1e-12 ? Infinity : (p * q * r) / (2 * twice);
-    }
+  for (let i = 0; i < (closed ? x.length - 1 : x.length); i++) {
+    const radius = radiusAt(stroke, i, reach);
     if (radius < least) {
       if (!open || radius < open.radius) open = { stroke: index, x: x[i], y: y[i], radius };
     } else if (open) {
@@ -243,6 +121,22 @@ function coursesOf(region: Contour[], shape: TubeShape): Course[] {
  * @param lines in the unit of the shape
  */
 export function buildTube(lines: readonly Course[], shape: TubeShape): TubeSolid {
+  const lot = laidOut(lines, shape.diameter, shape.electrodes, false);
+  return bend(lot, 0, lines.length, shape);
+}
+
+/** Bends drawn tubes, in sets that stand among each other. @param sets each with its own painted stretches */
+export function buildTubes(sets: readonly { lines: readonly Course[]; shape: TubeShape }[]): TubeSolid[] {
+  if (sets.length === 0) return [];
+  const { diameter, electrodes } = sets[0].shape;
+  const lines = sets.flatMap((s) => s.lines);
+  const lot = laidOut(lines, diameter, electrodes, true);
+  let at = 0;
+  return sets.map((set) => bend(lot, at, (at += set.lines.length), set.shape));
+}
+
+/** Bends the tubes of a lot from the first up to the last, which is not among them. */
+function bend(lot: Lot, first: number, last: number, shape: TubeShape): TubeSolid {
   const { diameter: d, electrode } = shape;
   const radius = d / 2;
   const gasRadius = Math.max(radius * 0.1, radius - shape.wall);
@@ -253,30 +147,20 @@ export function buildTube(lines: readonly Course[], shape: TubeShape): TubeSolid
   const coarser = Math.max(1, Math.cbrt(shape.coarseness ?? 1));
   const sides = (of: keyof typeof SIDES) => Math.max(FEWEST_SIDES, Math.round(SIDES[of] / coarser));
   const facts: TubeFacts = { strokes: [], bends: [], crowded: [], length: 0 };
-  const step = Math.max(d / 6, lines.reduce((sum, l) => sum + lengthOf(l), 0) / MOST_POINTS);
-  const courses = lines.map((raw) => {
-    const stroke = evened(resampled(raw, step), LEAST_EVENED * d);
-    return stroke.closed && shape.electrodes ? opened(stroke, OPENING * d + d) : stroke;
-  });
-  const laid = keptApart(courses, CLEAR * d, RISE * d);
-  for (const one of laid) {
+  for (let tube = first; tube < last; tube++) {
+    const one = lot.laid[tube];
     const { stroke, over } = one;
     if (lengthOf(stroke) < SHORTEST * d) continue;
     const index = facts.strokes.length;
-    const rise = (along: number) =>
-      over.reduce((z, [from, to, height]) => {
-        const t = Math.max(0, from - along, along - to) / (RISE * d);
-        return t < 1 ? Math.max(z, height * CLEAR * d * Math.cos((t * Math.PI) / 2) ** 2) : z;
-      }, 0);
-    const line = lineOf(stroke, (along) => shape.standOff + radius + rise(along));
+    const line = lineOf(stroke, (along) => shape.standOff + radius + riseAt(one, along, d));
     const whole = line.length.at(-1)!;
     facts.strokes.push({ x: stroke.x, y: stroke.y, length: whole });
     facts.length += whole;
     facts.bends.push(...tightBends(stroke, index, shape.tightest * d, d / 2));
-    for (const [from, to] of over) {
-      const [first, last] = [stroke.length.indexOf(from), stroke.length.indexOf(to)];
+    for (const { from, to } of over) {
+      const ends = [stroke.length.indexOf(from), stroke.length.indexOf(to)];
       if (to - from > CROSSING * d)
-        facts.crowded.push({ stroke: index, from: first, to: last, length: to - from });
+        facts.crowded.push({ stroke: index, from: ends[0], to: ends[1], length: to - from });
     }
     const painted = shape.paintOuts
       .filter((p) => p.stroke === index && p.to > p.from)
@@ -314,18 +198,18 @@ export function buildTube(lines: readonly Course[], shape: TubeShape): TubeSolid
     if (shape.supports > 0 && shape.standOff > gap) {
       const count = Math.max(1, Math.round(whole / shape.supports));
       for (let i = 0; i < count; i++) {
-        const at = supportAt(line, (whole * (i + 0.5)) / count, whole / count / 2, (x, y) =>
-          laid.every((l) => l === one || !l.near.has(x, y)),
+        const at = supportAt(
+          line,
+          (whole * (i + 0.5)) / count,
+          whole / count / 2,
+          (x, y, along) => !isOverTube(lot, tube, x, y, along),
         );
         if (!at) continue;
-        // under a rising tube the post ends below the lowest point over its edge
-        const level = Math.hypot(at.towards[0], at.towards[1]);
-        const steep = Math.abs(at.towards[2]) / level;
-        const top = at.point[2] - radius / level - SUPPORT * d * steep - (steep > 0.01 ? 2 * gap : gap / 4);
+        const top = at[2] - radius - gap / 4;
         const post: Line = {
           at: [
-            [at.point[0], at.point[1], 0],
-            [at.point[0], at.point[1], top],
+            [at[0], at[1], 0],
+            [at[0], at[1], top],
           ],
           towards: [
             [0, 0, 1],
@@ -344,20 +228,23 @@ export function buildTube(lines: readonly Course[], shape: TubeShape): TubeSolid
 /** Steps in which a support looks for a free place, as shares of the room it has. */
 const SUPPORT_STEPS = 8;
 
-/** The place of a support near a length along a line, clear of other tubes; null when there is none. */
+/** Slope from which a tube no longer counts as level. */
+const STEEP = 0.02;
+
+/** The point a support stands under, near a length along a line, where the tube is level and clear of others. */
 function supportAt(
   line: Line,
   wanted: number,
   room: number,
-  isFree: (x: number, y: number) => boolean,
-): { point: Vec; towards: Vec } | null {
+  isFree: (x: number, y: number, along: number) => boolean,
+): Vec | null {
   const whole = line.length.at(-1)!;
   for (let k = 0; k < 2 * SUPPORT_STEPS; k++) {
     const away = (Math.ceil(k / 2) / SUPPORT_STEPS) * room * (k % 2 ? 1 : -1);
     const s = Math.min(whole, Math.max(0, wanted + away));
     const part = cut(line, s, whole);
     const [point, towards] = [part.at[0], part.towards[0]];
-    if (isFree(point[0], point[1])) return { point, towards };
+    if (Math.abs(towards[2]) < STEEP && isFree(point[0], point[1], s)) return point;
   }
   return null;
 }

@@ -7,7 +7,7 @@ import type { Contour } from '../../src/type/font.ts';
 import { joined, loadRegions, merged } from '../../src/type/region.ts';
 import { SHIPPED_FONTS } from '../../src/type/shippedFonts.ts';
 import { crossings, openEdges, volume } from '../../src/type/soundness.ts';
-import { buildLetterTube, buildTube, type TubeShape } from '../../src/type/tube.ts';
+import { buildLetterTube, buildTube, buildTubes, type TubeShape } from '../../src/type/tube.ts';
 import { kernelOver } from '../trace/kernelFixture.ts';
 import { distanceTo, openShipped } from './fixture.ts';
 
@@ -173,6 +173,34 @@ describe('bent tubes', () => {
     expect(meet.tube.strokes[1].length).toBeLessThan(400 - 30);
   });
 
+  it('let one that crosses them near their end pass over, and stay whole', () => {
+    // the second would have to rise within 40 of its end; the first has room
+    const [bar, post] = [strokeOf([-400, 400], [0, 0]), strokeOf([0, 0], [40, -600])];
+    for (const lines of [
+      [bar, post],
+      [post, bar],
+    ]) {
+      const [solid] = buildTubes([{ lines, shape: { ...shape, supports: 0 } }]);
+      const lengths = solid.tube.strokes.map((s) => s.length).sort((a, b) => a - b);
+      expect(lengths[0]).toBeCloseTo(640, 0);
+      expect(lengths[1]).toBeGreaterThan(800);
+      expect(crossings(solid.positions, kernelOver(solid.positions))).toBe(0);
+    }
+  });
+
+  it('of several sets are kept apart as those of one are, and stay in their sets', () => {
+    const lines = [
+      strokeOf([-400, 400], [0, 0]),
+      strokeOf([0, 0], [-400, 400]),
+      strokeOf([-300, 0], [300, 18]),
+    ];
+    const together = buildTube(lines, shape);
+    const sets = buildTubes(lines.map((l) => ({ lines: [l], shape })));
+    expect(sets.map((s) => s.tube.strokes)).toEqual(together.tube.strokes.map((s) => [s]));
+    expect(sets.reduce((sum, s) => sum + s.positions.length, 0)).toBe(together.positions.length);
+    expect(sets[1].box![5]).toBeGreaterThan(sets[0].box![5] + 30);
+  });
+
   it('inside the edges of thin strokes tell that they lie on each other, and in wide ones do not', () => {
     const edges = { ...shape, course: 'edges' as const, electrodes: false };
     expect(buildLetterTube(box(0, 0, 300, 900), edges).tube.crowded).toEqual([]);
@@ -194,16 +222,16 @@ describe('bent tubes', () => {
     ).toEqual([]);
   });
 
-  it('in their hundreds are still laid over each other, none left out', () => {
-    const lines = Array.from({ length: 200 }, (_, i) => {
-      const a = (i * Math.PI) / 200;
+  it('by the dozen in one knot are still laid over each other, none left out', () => {
+    const lines = Array.from({ length: 60 }, (_, i) => {
+      const a = (i * Math.PI) / 60;
       return strokeOf(
         [-2000 * Math.cos(a), 2000 * Math.cos(a)],
         [-2000 * Math.sin(a) + 5 * i, 2000 * Math.sin(a)],
       );
     });
     const { tube, positions } = buildTube(lines, { ...shape, diameter: 8, supports: 0, electrodes: false });
-    expect(tube.strokes).toHaveLength(200);
+    expect(tube.strokes).toHaveLength(60);
     expect(openEdges(positions)).toBe(0);
   });
 
@@ -220,16 +248,56 @@ describe('bent tubes', () => {
     expect(zoneStarts[support + 1] - zoneStarts[support]).toBeGreaterThan(0);
   });
 
-  it.each(SHIPPED_FONTS.map((f) => f.id))('of %s are closed and outward on both courses', async (id) => {
+  it.each(SHIPPED_FONTS.map((f) => f.id))('of %s are closed, outward and cross nothing', async (id) => {
     const font = await openShipped(id);
-    for (const character of 'Sk8') {
+    for (const character of 'Sgm&8w') {
       const region = merged(font.outline(font.shape(character)[0].glyph));
-      for (const course of ['centre', 'edges'] as const) {
-        const solid = buildLetterTube(region, { ...shape, diameter: 14, wall: 1.5, electrode: 15, course });
-        expect(openEdges(solid.positions), `${character} ${course}`).toBe(0);
+      for (const diameter of [14, 30]) {
+        const solid = buildLetterTube(region, { ...shape, diameter, wall: diameter / 10 });
+        expect(openEdges(solid.positions), character).toBe(0);
         expect(solid.zones).toEqual(TUBE_ZONES);
-        if (solid.tube.length > 0) expect(volume(solid.positions)).toBeGreaterThan(0);
+        if (solid.tube.length === 0) continue;
+        expect(volume(solid.positions)).toBeGreaterThan(0);
+        expect(crossings(solid.positions, kernelOver(solid.positions)), `${character} ${diameter}`).toBe(0);
       }
+      const edges = buildLetterTube(region, { ...shape, diameter: 14, wall: 1.5, course: 'edges' });
+      expect(openEdges(edges.positions), `${character} edges`).toBe(0);
     }
+  });
+
+  it('that turn sharp corners are evened out until their inner side does not fold over', () => {
+    for (const [x, y] of [
+      [
+        [0, 300, 300],
+        [0, 0, 300],
+      ],
+      [
+        [0, 300, 150],
+        [0, 0, 260],
+      ],
+    ]) {
+      const solid = buildTube([strokeOf(x, y)], { ...shape, supports: 0 });
+      expect(openEdges(solid.positions)).toBe(0);
+      expect(crossings(solid.positions, kernelOver(solid.positions))).toBe(0);
+    }
+  });
+
+  it('that end at themselves end before, and stand on no support through themselves', () => {
+    const turns = Array.from({ length: 61 }, (_, i) => (i / 60) * 2 * Math.PI);
+    // round once and straight through the start
+    const loop = strokeOf(
+      [...turns.map((a) => 200 * Math.sin(a)), 60],
+      [...turns.map((a) => 200 - 200 * Math.cos(a)), 0],
+    );
+    const { tube, positions } = buildTube([loop], { ...shape, supports: 40 });
+    expect(tube.strokes[0].length).toBeLessThan(2 * Math.PI * 200);
+    expect(crossings(positions, kernelOver(positions))).toBe(0);
+    const eight = strokeOf(
+      turns.map((a) => 300 * Math.sin(2 * a + 1)),
+      turns.map((a) => 400 * Math.sin(a + 0.5)),
+    );
+    const crossed = buildTube([eight], { ...shape, supports: 60 });
+    expect(crossings(crossed.positions, kernelOver(crossed.positions))).toBe(0);
+    expect(crossed.box![5]).toBeGreaterThan(60 + 30 + 30);
   });
 });

@@ -26,16 +26,19 @@ export const blockName = (block: Block) =>
 /** Distance between a block and the next one placed above it, as a share of the height of a capital. */
 const ABOVE = 0.35;
 
-function place(block: Block): void {
+/** Middle of the type's top: as it stands, or before it has first been shaped by its lines and size. */
+function topOfType(): [number, number, number] | null {
   const box = useView.getState().scene?.typeBox;
-  if (box) {
-    const { min, max } = box;
-    block.place.position = [
-      (min[0] + max[0]) / 2,
-      max[1] + block.capHeight * (0.5 + ABOVE),
-      (min[2] + max[2]) / 2,
-    ];
-  }
+  if (box) return [(box.min[0] + box.max[0]) / 2, box.max[1], (box.min[2] + box.max[2]) / 2];
+  const last = useStudio.getState().project.blocks.at(-1);
+  if (!last) return null;
+  const [x, y, z] = last.place.position;
+  return [x, y + (last.capHeight * last.text.split('\n').length) / 2, z];
+}
+
+function place(block: Block): void {
+  const top = topOfType();
+  if (top) block.place.position = [top[0], top[1] + block.capHeight * (0.5 + ABOVE), top[2]];
   edit(`Add ${blockName(block)}`, (p) => {
     p.blocks.push(block);
   });
