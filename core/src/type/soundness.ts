@@ -53,8 +53,6 @@ export interface Queries {
   readonly hit: { t: number; b1: number; b2: number };
 }
 
-/** Share of an edge at its ends, and of a triangle along its sides, where touching is not crossing. */
-const RIM = 2e-3;
 /** Penetrations no deeper than this are rounding, in the unit of the positions. */
 const DEPTH = 2e-3;
 /** Hits along one edge that are looked at. */
@@ -79,7 +77,7 @@ export function crossings(positions: Float32Array, queries: Queries): number {
       const [dx, dy, dz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
       const l = Math.hypot(dx, dy, dz);
       if (l < 2 * DEPTH) continue;
-      let from = Math.max(RIM, DEPTH / l);
+      let from = DEPTH / l;
       const to = 1 - from;
       for (let k = 0; k < MOST_HITS; k++) {
         const hit = queries.closest(p[a], p[a + 1], p[a + 2], from, dx, dy, dz, to);
@@ -88,12 +86,16 @@ export function crossings(positions: Float32Array, queries: Queries): number {
         from = at + 1e-5;
         const h = hit * 9;
         const touches = [0, 3, 6].some((c) => key(h + c) === ka || key(h + c) === kb);
-        if (touches || b1 < RIM || b2 < RIM || b1 + b2 > 1 - RIM) continue;
+        if (touches) continue;
         // how far the nearer end lies beyond the triangle's plane
         const e = [p[h + 3] - p[h], p[h + 4] - p[h + 1], p[h + 5] - p[h + 2]];
         const f = [p[h + 6] - p[h], p[h + 7] - p[h + 1], p[h + 8] - p[h + 2]];
         const n = [e[1] * f[2] - e[2] * f[1], e[2] * f[0] - e[0] * f[2], e[0] * f[1] - e[1] * f[0]];
         const size = Math.hypot(...n) || 1;
+        // slivers have no plane to speak of: how far within the triangle's sides the edge passes
+        const g = f.map((v, k) => v - e[k]);
+        const sides = [[1 - b1 - b2, g] as const, [b1, f] as const, [b2, e] as const];
+        if (sides.some(([share, side]) => (share * size) / (Math.hypot(...side) || 1) < DEPTH)) continue;
         const steep = Math.abs(n[0] * dx + n[1] * dy + n[2] * dz) / size;
         if (steep * Math.min(at, 1 - at) > DEPTH) {
           found++;
