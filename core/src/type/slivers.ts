@@ -17,6 +17,8 @@ interface Triangle {
   corners: Float32Array[];
 }
 
+type Arrays = Omit<Solid, 'limits'>;
+
 const apart = (a: Float32Array, b: Float32Array) => Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2]);
 const same = (a: Float32Array, b: Float32Array) => a[0] === b[0] && a[1] === b[1] && a[2] === b[2];
 const nameOf = (a: Float32Array, b: Float32Array) => `${a[0]},${a[1]},${a[2]}/${b[0]},${b[1]},${b[2]}`;
@@ -57,108 +59,167 @@ function between(a: Float32Array, b: Float32Array, at: Float32Array): Float32Arr
   return out;
 }
 
-function trianglesOf({ positions, normals, tangents, uv, zoneStarts }: Omit<Solid, 'limits'>): Triangle[] {
-  const out: Triangle[] = [];
-  for (let zone = 0; zone + 1 < zoneStarts.length; zone++) {
-    for (let t = zoneStarts[zone]; t < zoneStarts[zone + 1]; t++) {
-      const corners = [0, 1, 2].map((k) => {
-        const corner = new Float32Array(CORNER);
-        const i = t * 3 + k;
-        corner.set(positions.subarray(i * 3, i * 3 + 3));
-        corner.set(normals.subarray(i * 3, i * 3 + 3), 3);
-        corner.set(tangents.subarray(i * 3, i * 3 + 3), 6);
-        corner.set(uv.subarray(i * 4, i * 4 + 4), 9);
-        return corner;
-      });
-      out.push({ zone, corners });
+/** A solid's triangles, taken out of its arrays only where something changes. */
+class Triangles {
+  readonly count: number;
+  readonly changed = new Map<number, Triangle>();
+  private readonly solid: Arrays;
+
+  constructor(solid: Arrays) {
+    this.solid = solid;
+    this.count = solid.positions.length / 9;
+  }
+
+  at(t: number): Triangle {
+    const known = this.changed.get(t);
+    if (known) return known;
+    const { positions, normals, tangents, uv, zoneStarts } = this.solid;
+    const corners = [0, 1, 2].map((k) => {
+      const corner = new Float32Array(CORNER);
+      const i = t * 3 + k;
+      corner.set(positions.subarray(i * 3, i * 3 + 3));
+      corner.set(normals.subarray(i * 3, i * 3 + 3), 3);
+      corner.set(tangents.subarray(i * 3, i * 3 + 3), 6);
+      corner.set(uv.subarray(i * 4, i * 4 + 4), 9);
+      return corner;
+    });
+    let zone = 0;
+    while (zoneStarts[zone + 1] <= t) zone++;
+    return { zone, corners };
+  }
+
+  /** Sides that can be among those between some places, by name, with their triangle. @param xs of the places */
+  *sides(xs: ReadonlySet<number>): Generator<[string, number]> {
+    const p = this.solid.positions;
+    for (let t = 0; t < this.count; t++) {
+      const changed = this.changed.get(t);
+      for (let k = 0; k < 3; k++) {
+        const [i, j] = [t * 9 + k * 3, t * 9 + ((k + 1) % 3) * 3];
+        if (changed) yield [nameOf(changed.corners[k], changed.corners[(k + 1) % 3]), t];
+        else if (xs.has(p[i]) && xs.has(p[j])) yield [nameOf(p.subarray(i, i + 3), p.subarray(j, j + 3)), t];
+      }
     }
   }
-  return out;
 }
 
-function hasSlivers(p: Float32Array): boolean {
+/** Indices of the triangles that are too low. */
+function sliversOf(p: Float32Array): number[] {
+  const found: number[] = [];
   for (let t = 0; t < p.length; t += 9) {
-    const [ux, uy, uz] = [p[t + 3] - p[t], p[t + 4] - p[t + 1], p[t + 5] - p[t + 2]];
-    const [vx, vy, vz] = [p[t + 6] - p[t], p[t + 7] - p[t + 1], p[t + 8] - p[t + 2]];
+    const ux = p[t + 3] - p[t];
+    const uy = p[t + 4] - p[t + 1];
+    const uz = p[t + 5] - p[t + 2];
+    const vx = p[t + 6] - p[t];
+    const vy = p[t + 7] - p[t + 1];
+    const vz = p[t + 8] - p[t + 2];
     const area2 = (uy * vz - uz * vy) ** 2 + (uz * vx - ux * vz) ** 2 + (ux * vy - uy * vx) ** 2;
     const side2 = Math.max(
       ux * ux + uy * uy + uz * uz,
       vx * vx + vy * vy + vz * vz,
       (vx - ux) ** 2 + (vy - uy) ** 2 + (vz - uz) ** 2,
     );
-    if (area2 < LEAST_HEIGHT * LEAST_HEIGHT * side2 || side2 === 0) return true;
+    if (area2 < LEAST_HEIGHT * LEAST_HEIGHT * side2 || side2 === 0) found.push(t / 9);
   }
-  return false;
+  return found;
 }
 
-/** One round; true when something was mended. */
-function mend(triangles: Triangle[]): boolean {
-  const slivers = triangles.filter((t) => heightOf(t.corners) < LEAST_HEIGHT);
+/** One round over some slivers; returns those that are left, which may be others. */
+function mend(triangles: Triangles, slivers: readonly number[]): { mended: boolean; left: number[] } {
   // who lies across each sliver's longest side
-  const across = new Map<string, Triangle | null>();
-  for (const { corners } of slivers) {
+  const across = new Map<string, number>();
+  for (const t of slivers) {
+    const { corners } = triangles.at(t);
     const k = longest(corners);
-    across.set(nameOf(corners[(k + 1) % 3], corners[k]), null);
+    across.set(nameOf(corners[(k + 1) % 3], corners[k]), -1);
   }
-  const xs = new Set(slivers.flatMap((s) => s.corners.map((c) => c[0])));
-  for (const t of triangles) {
-    for (let k = 0; k < 3; k++) {
-      const [a, b] = [t.corners[k], t.corners[(k + 1) % 3]];
-      if (!xs.has(a[0]) || !xs.has(b[0])) continue;
-      const name = nameOf(a, b);
-      if (across.has(name)) across.set(name, t);
-    }
-  }
-  const touched = new Set<Triangle>();
-  for (const sliver of slivers) {
-    if (touched.has(sliver)) continue;
-    const { corners } = sliver;
-    const k = longest(corners);
-    const [from, to, tip] = [corners[k], corners[(k + 1) % 3], corners[(k + 2) % 3]];
-    const other = across.get(nameOf(to, from));
-    if (!other || touched.has(other) || other === sliver) continue;
+  const xs = new Set(slivers.flatMap((t) => triangles.at(t).corners.map((c) => c[0])));
+  for (const [name, t] of triangles.sides(xs)) if (across.has(name)) across.set(name, t);
+  const touched = new Set<number>();
+  for (const t of slivers) {
+    if (touched.has(t)) continue;
+    const sliver = triangles.at(t);
+    const k = longest(sliver.corners);
+    const [from, to, tip] = [0, 1, 2].map((i) => sliver.corners[(k + i) % 3]);
+    const o = across.get(nameOf(to, from)) ?? -1;
+    if (o < 0 || o === t || touched.has(o)) continue;
+    const other = triangles.at(o);
     const j = other.corners.findIndex((c, i) => same(c, to) && same(other.corners[(i + 1) % 3], from));
-    const [p, q, far] = [other.corners[j], other.corners[(j + 1) % 3], other.corners[(j + 2) % 3]];
+    const [p, q, far] = [0, 1, 2].map((i) => other.corners[(j + i) % 3]);
     if (same(far, tip)) continue;
     const middle = between(p, q, tip);
     const halves = [
       [p, middle, far],
       [middle, q, far],
     ];
-    const before = Math.min(heightOf(corners), heightOf(other.corners));
+    const before = Math.min(heightOf(sliver.corners), heightOf(other.corners));
     if (Math.min(...halves.map(heightOf)) <= before) continue;
-    [sliver.corners, other.corners] = halves;
-    sliver.zone = other.zone;
-    touched.add(sliver).add(other);
+    triangles.changed.set(t, { zone: other.zone, corners: halves[0] });
+    triangles.changed.set(o, { zone: other.zone, corners: halves[1] });
+    touched.add(t).add(o);
   }
-  return touched.size > 0;
+  const left = [...new Set([...slivers, ...touched])].filter(
+    (t) => heightOf(triangles.at(t).corners) < LEAST_HEIGHT,
+  );
+  return { mended: touched.size > 0, left };
+}
+
+/** The arrays with the changed triangles in their zones, and without some. */
+function gathered<S extends Arrays>(solid: S, { changed }: Triangles, dropped: ReadonlySet<number>): S {
+  const { zoneStarts } = solid;
+  /** Stretches of triangles that stay as they are, from and to, and changed ones, for each zone. */
+  const zones = solid.zones.map((_, zone) => {
+    const runs: [number, number][] = [];
+    for (let t = zoneStarts[zone]; t < zoneStarts[zone + 1]; t++) {
+      if (changed.has(t) || dropped.has(t)) continue;
+      const last = runs.at(-1);
+      if (last && last[1] === t) last[1]++;
+      else runs.push([t, t + 1]);
+    }
+    return { runs, made: [...changed.values()].filter((c) => c.zone === zone) };
+  });
+  const starts = new Uint32Array(zones.length + 1);
+  zones.forEach(({ runs, made }, z) => {
+    starts[z + 1] = starts[z] + made.length + runs.reduce((sum, [from, to]) => sum + to - from, 0);
+  });
+  const floats = (source: Float32Array, offset: number, each: number) => {
+    const out = new Float32Array(starts[zones.length] * 3 * each);
+    let at = 0;
+    const put = (values: Float32Array) => {
+      out.set(values, at);
+      at += values.length;
+    };
+    for (const { runs, made } of zones) {
+      for (const [from, to] of runs) put(source.subarray(from * 3 * each, to * 3 * each));
+      for (const { corners } of made) for (const c of corners) put(c.subarray(offset, offset + each));
+    }
+    return out;
+  };
+  return {
+    ...solid,
+    positions: floats(solid.positions, 0, 3),
+    normals: floats(solid.normals, 3, 3),
+    tangents: floats(solid.tangents, 6, 3),
+    uv: floats(solid.uv, 9, 4),
+    zoneStarts: starts,
+  };
 }
 
 /** The solid without triangles lower than LEAST_HEIGHT, as far as splitting others takes them away. */
-export function withoutSlivers<S extends Omit<Solid, 'limits'>>(solid: S): S {
-  if (!hasSlivers(solid.positions)) return solid;
+export function withoutSlivers<S extends Arrays>(solid: S): S {
+  const all = sliversOf(solid.positions);
+  if (all.length === 0) return solid;
+  const triangles = new Triangles(solid);
   // folded to a line between two corners in one place, they bound nothing
-  let triangles = trianglesOf(solid).filter(
-    ({ corners: [a, b, c] }) => !same(a, b) && !same(b, c) && !same(c, a),
-  );
-  for (let round = 0; round < MOST_ROUNDS && mend(triangles); round++);
-  triangles = solid.zones.flatMap((_, zone) => triangles.filter((t) => t.zone === zone));
-  const floats = (from: number, count: number) => {
-    const out = new Float32Array(triangles.length * 3 * count);
-    triangles.forEach(({ corners }, t) =>
-      corners.forEach((c, k) => out.set(c.subarray(from, from + count), (t * 3 + k) * count)),
-    );
-    return out;
+  const folded = (t: number) => {
+    const [a, b, c] = triangles.at(t).corners;
+    return same(a, b) || same(b, c) || same(c, a);
   };
-  const zoneStarts = new Uint32Array(solid.zones.length + 1);
-  for (const { zone } of triangles) zoneStarts[zone + 1]++;
-  for (let z = 1; z < zoneStarts.length; z++) zoneStarts[z] += zoneStarts[z - 1];
-  return {
-    ...solid,
-    positions: floats(0, 3),
-    normals: floats(3, 3),
-    tangents: floats(6, 3),
-    uv: floats(9, 4),
-    zoneStarts,
-  };
+  const dropped = new Set(all.filter(folded));
+  let left = all.filter((t) => !dropped.has(t));
+  for (let round = 0; round < MOST_ROUNDS && left.length > 0; round++) {
+    const done = mend(triangles, left);
+    if (!done.mended) break;
+    left = done.left;
+  }
+  return gathered(solid, triangles, dropped);
 }
