@@ -31,7 +31,7 @@ describe('bevelled letters are sound', () => {
     const square = [Float64Array.from([0, 0, 300, 0, 300, 300, 0, 300])];
     const bevel = { width: 20, profile: 'round' as const };
     expect(faultOf(square, bevel, kernelOver)).toBeNull();
-    const aside = (p: Float32Array) => kernelOver(p.map((v, i) => (i % 3 === 0 ? v + 37 : v)));
+    const aside = (p: Float32Array) => kernelOver(p.map((v) => v + 37));
     expect(faultOf(square, bevel, aside)).toMatch(/crossings/);
   });
 });
