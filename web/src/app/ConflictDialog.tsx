@@ -1,4 +1,4 @@
-/** Somebody saved first: both versions are kept, and the artist says which one to go on with here. */
+/** Somebody saved first: both versions are kept, until the artist says which one to go on with here. */
 import { useEffect, useRef } from 'react';
 import { useNavigate } from 'react-router';
 import { attempt } from '../state/notices.ts';
@@ -26,8 +26,9 @@ export function ConflictDialog() {
       <div className="modal-box rounded-box border border-(--line)">
         <h2 className="pb-2 text-[15px] font-semibold">This project was changed in another window</h2>
         <p className="pb-4">
-          Version {conflict.theirs.version} was saved there before your last change here. Both are kept:
-          whichever you go on with, the other stays in the project’s revisions.
+          Version {conflict.version} was saved there before your last change here. If you go on with yours,
+          the other stays in the project’s revisions; if you take the other, what you changed since is
+          dropped.
         </p>
         <div className="flex flex-wrap gap-2">
           <button type="button" className="btn btn-primary btn-sm" onClick={() => void choose('both')}>

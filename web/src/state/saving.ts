@@ -9,15 +9,11 @@ const PAUSE = 300;
 const AT_MOST = 800;
 const RETRY = 2000;
 
-export interface Conflict {
-  theirs: StoredProject;
-  mine: Project;
-}
-
 interface Saving {
   state: 'saved' | 'waiting' | 'saving' | 'offline' | 'refused' | 'conflict';
   detail: string;
-  conflict: Conflict | null;
+  /** What somebody else saved meanwhile; null without a conflict. */
+  conflict: StoredProject | null;
 }
 
 export const useSaving = create<Saving>()(() => ({ state: 'saved', detail: '', conflict: null }));
@@ -82,8 +78,7 @@ async function send(): Promise<void> {
   } catch (error) {
     if (sentTo !== id) return;
     if (error instanceof ApiError && error.status === 409) {
-      const theirs = error.body.current as StoredProject;
-      useSaving.setState({ state: 'conflict', conflict: { theirs, mine: project } });
+      useSaving.setState({ state: 'conflict', conflict: error.body.current as StoredProject });
     } else if (error instanceof ApiError && error.status < 500) {
       useSaving.setState({ state: 'refused', detail: error.message });
     } else {
@@ -106,23 +101,26 @@ useStudio.subscribe(({ project, id: open }, before) => {
 window.addEventListener('online', () => void send());
 window.addEventListener('pagehide', () => void send());
 
-/** Settles a conflict; the other side stays in the project's revisions. */
+/**
+ * Settles a conflict; the other side stays in the project's revisions.
+ * @returns the copy's identifier when both are kept
+ * @throws ApiError when the copy cannot be made; nothing is settled then
+ */
 export async function settle(keep: 'mine' | 'theirs' | 'both'): Promise<string | null> {
-  const { conflict } = useSaving.getState();
-  if (!conflict) return null;
-  const { theirs, mine } = conflict;
+  const { conflict: theirs } = useSaving.getState();
+  if (!theirs) return null;
+  const { project: mine } = useStudio.getState();
+  const copy =
+    keep === 'both'
+      ? await api.create({ ...mine, name: `${mine.name}, second version`.slice(0, 120) })
+      : null;
   version = theirs.version;
   stored = theirs.document;
   localStorage.removeItem(pendingKey(id));
   useSaving.setState({ state: 'saved', detail: '', conflict: null });
-  if (keep === 'mine') {
-    schedule();
-    return null;
-  }
-  openDocument(id, theirs.document);
-  if (keep === 'theirs') return null;
-  const copy = await api.create({ ...mine, name: `${mine.name}, second version`.slice(0, 120) });
-  return copy.id;
+  if (keep === 'mine') schedule();
+  else openDocument(id, theirs.document);
+  return copy?.id ?? null;
 }
 
 /** Sends what is unsaved and waits for the answer. */
