@@ -2,7 +2,8 @@
 import type { Block, DrawingRef, FontRef, Project } from '../document/index.ts';
 import { PAINTED_SURROUNDS, paintSurround } from '../light/paintedSurrounds.ts';
 import type { SurroundPicture } from '../light/surround.ts';
-import { SolidCache, solidsOf, type BlockSolids } from '../type/blockSolids.ts';
+import { SolidCache, solidsOf, type BlockSolids, type LetterSolid } from '../type/blockSolids.ts';
+import { MOST_DOMED } from '../type/dome.ts';
 import { OpenFont } from '../type/font.ts';
 import { DRAWING_HEIGHT, layoutDrawing, openDrawing, type OpenDrawing } from '../type/drawing.ts';
 import type { FontFacts } from '../type/fontFacts.ts';
@@ -177,9 +178,14 @@ export class SceneMaker {
       const made = solidsOf(block, layout, scale, this.cache);
       solids.push(made);
       fonts.push(facts);
-      const bare = new Set(made.letters.filter((l) => !l.solid.limits).map((l) => l.text));
-      if (block.form === 'bevelled' && bare.size > 0)
-        problems.push(`the outline of ${[...bare].join(' ')} is too intricate to bevel and stands without`);
+      const failed = made.letters.filter((l) => l.solid.box === null && block.form !== 'tube');
+      const lost = new Set([...(layout.tangled ?? []), ...failed.map((l) => l.text)]);
+      if (lost.size > 0)
+        problems.push(`the outline of ${[...lost].join(' ')} crosses itself too often and is left out`);
+      const stands = made.letters.filter((l) => !lost.has(l.text));
+      const flat = new Set(stands.filter((l) => isFlat(block.form, l)).map((l) => l.text));
+      if (flat.size > 0)
+        problems.push(`the outline of ${[...flat].join(' ')} is too intricate and stays flat`);
       spent.shaping += shaped - started;
       spent.solids += performance.now() - shaped;
     }
@@ -201,6 +207,12 @@ export class SceneMaker {
     return { scene, solids, fonts, problems, notes, spent };
   }
 }
+
+/** Whether a letter goes without its bevels or its roundness, for its outline. */
+const isFlat = (form: Block['form'], { solid, outline }: LetterSolid) =>
+  form === 'bevelled'
+    ? solid.limits === null
+    : form !== 'tube' && outline.reduce((sum, c) => sum + c.length / 2, 0) > MOST_DOMED;
 
 /** The value made once for a key; a failure is forgotten, so that it can be tried again. */
 function remember<T>(known: Map<string, Promise<T>>, key: string, make: () => Promise<T>): Promise<T> {

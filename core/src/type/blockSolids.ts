@@ -6,10 +6,11 @@ import type { Contour } from './font.ts';
 import type { PlacedLetter, TextLayout } from './layout.ts';
 import type { BevelLimits } from './limits.ts';
 import { outlined } from './region.ts';
-import { together, type Solid } from './sheet.ts';
+import { nothing, together, type Solid } from './sheet.ts';
 import { buildSolid, type SolidShape } from './solid.ts';
 import { buildStrip, type StripShape } from './strip.ts';
 import { touching } from './touching.ts';
+import { CrossingError } from './triangulate.ts';
 import {
   buildLetterTube,
   buildTube,
@@ -306,9 +307,14 @@ function letterSolids(
     let form = formers.get(coarseness);
     if (!form) formers.set(coarseness, (form = former(coarseness)));
     const { key, build } = form;
-    return cache.get(`${glyph}/${key}/${stripKey}`, () =>
-      strip ? together(build(outline), buildStrip(outline, strip)) : build(outline),
-    );
+    return cache.get(`${glyph}/${key}/${stripKey}`, () => {
+      try {
+        return strip ? together(build(outline), buildStrip(outline, strip)) : build(outline);
+      } catch (error) {
+        if (error instanceof CrossingError) return nothing(zonesOf(block));
+        throw error;
+      }
+    });
   };
   const stripKey = JSON.stringify(strip);
   let built = 0;

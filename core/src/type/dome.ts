@@ -3,11 +3,11 @@
  * the outline; Timoshenko and Goodier, Theory of Elasticity, § 104), which is smooth everywhere inside: √(2u) makes
  * straight strokes half round, u itself is a cushion under pressure.
  */
-import { SOLID_ZONES } from '../document/index.ts';
+import { newBevel, SOLID_ZONES } from '../document/index.ts';
 import type { Contour } from './font.ts';
 import { assemble, Sheet, type PlacedSheet, type Solid } from './sheet.ts';
 import { sitesOf, type Sites } from './sites.ts';
-import { Outline, wall } from './solid.ts';
+import { buildSolid, Outline, wall } from './solid.ts';
 import { triangulate } from './triangulate.ts';
 
 export interface DomeShape {
@@ -20,6 +20,8 @@ export interface DomeShape {
   coarseness?: number;
 }
 
+/** Outlines of more vertices stay flat: measuring their strokes takes time with their square. */
+export const MOST_DOMED = 3000;
 /** Rows of vertices between outline and middle. */
 const ROWS = 5;
 const FEWEST_ROWS = 2;
@@ -358,11 +360,16 @@ function domeSheet(mesh: Mesh, outline: Outline, height: Float64Array, upright: 
 }
 
 /**
- * A letter as two domes, back to back on an upright side that may have no height.
+ * A letter as two domes, back to back on an upright side that may have no height; flat when its outline is too
+ * intricate (MOST_DOMED).
  * @param region merged contours, outers counter-clockwise, holes clockwise
  */
 export function buildDome(region: Contour[], shape: DomeShape): Solid {
   const sites = sitesOf(region);
+  if (sites.count > MOST_DOMED) {
+    const none = newBevel({ width: 0, height: 0, profile: 'straight', segments: 1 });
+    return buildSolid(region, { depth: shape.depth, front: none, back: none });
+  }
   const mesh = meshOf(sites, Math.max(1, Math.cbrt(shape.coarseness ?? 1)));
   const outline = new Outline(sites);
   const height = heightsOf(torsion(mesh), shape);

@@ -5,6 +5,7 @@ import { standOn } from './baseline.ts';
 import type { Course } from './curve.ts';
 import type { Contour, OpenFont } from './font.ts';
 import { boundsOf, merged } from './region.ts';
+import { isTangled } from './tangle.ts';
 
 /** A letter of the block that has an outline. Lengths in thousandths of an em of the block's font. */
 export interface PlacedLetter {
@@ -35,6 +36,8 @@ export interface TextLayout {
   outlines: Map<string, Contour[]>;
   /** Lines that a pen drew, of those glyphs that it did; their tubes follow them. */
   lines?: Map<string, Course[]>;
+  /** Characters without ink because their outlines cross themselves beyond measure. */
+  tangled?: string[];
   /** Ink bounds [x0, y0, x1, y1] about the block's centre; null when there is no ink. */
   bounds: [number, number, number, number] | null;
 }
@@ -62,17 +65,18 @@ export type LaidOut = Pick<
 const bidi = bidiFactory();
 
 /** Merged outlines of each font's glyphs, for as long as the font is open. */
-const regions = new WeakMap<OpenFont, Map<string, Contour[]>>();
+const regions = new WeakMap<OpenFont, Map<string, Contour[] | null>>();
 
-/** @param size multiplies the outline */
-function regionOf(font: OpenFont, glyph: number, size: number, coarseness: number): Contour[] {
+/** @param size multiplies the outline @returns null for outlines that cross themselves beyond measure */
+function regionOf(font: OpenFont, glyph: number, size: number, coarseness: number): Contour[] | null {
   let known = regions.get(font);
   if (!known) regions.set(font, (known = new Map()));
   const key = `${glyph}/${size}/${coarseness}`;
   let region = known.get(key);
-  if (!region) {
+  if (region === undefined) {
     const drawn = font.outline(glyph, coarseness);
-    known.set(key, (region = merged(size === 1 ? drawn : drawn.map((c) => c.map((v) => v * size)))));
+    const sized = size === 1 ? drawn : drawn.map((c) => c.map((v) => v * size));
+    known.set(key, (region = isTangled(sized) ? null : merged(sized)));
   }
   return region;
 }
@@ -138,6 +142,7 @@ export function layoutText(
   const own = set[0];
   const outlines = new Map<string, Contour[]>();
   const kerns = new Map(block.kerns.map((k) => [k.letter, k.by]));
+  const tangled = new Set<string>();
   const rows: SetGlyph[][] = [];
   const widths: number[] = [];
   let firstCharacter = 0;
@@ -153,11 +158,12 @@ export function layoutText(
       shaped.forEach((g, i) => {
         const drawn = (coarse: number) => ({
           key: `${fonts[run.font].key}/${g.glyph}/${size}/${coarse}`,
-          outline: regionOf(font, g.glyph, size, coarse),
+          outline: regionOf(font, g.glyph, size, coarse) ?? [],
         });
         const { key, outline } = drawn(coarseness);
         const next = clusters[clusters.indexOf(g.cluster) + 1] ?? run.end;
         const text = line.slice(g.cluster, next);
+        if (regionOf(font, g.glyph, size, coarseness) === null) tangled.add(text);
         const letter =
           block.letters[firstCharacter + [...line.slice(0, g.cluster)].length] ?? `${row}-${g.cluster}`;
         // marks of a cluster go where its base goes
@@ -216,7 +222,7 @@ export function layoutText(
     outlines.set(key, outline);
     Object.assign(letter, { glyph: key, coarseness: beyond!.coarseness });
   }
-  return { letters, outlines, bounds };
+  return { letters, outlines, tangled: [...tangled], bounds };
 }
 
 /** Moves a line's glyphs by what it lacks to the widest. */

@@ -142,6 +142,15 @@ export function assemble(zones: readonly Zone[], sheets: readonly PlacedSheet[])
   };
 }
 
+/** A solid that is not there. */
+export const nothing = (zones: readonly Zone[]): Solid => ({
+  ...assemble(
+    zones,
+    zones.map(() => inPlace(new Sheet())),
+  ),
+  limits: null,
+});
+
 /** Two solids as one; the limits are the first one's. */
 export function together(a: Solid, b: Solid): Solid {
   const floats = (x: Float32Array, y: Float32Array) => {

@@ -3,7 +3,9 @@ import { XMLParser } from 'fast-xml-parser';
 import svgpath from 'svgpath';
 import { coursesAlong, coursesRound } from './curve.ts';
 import { flattened, flattenedOpen, type PathCommand } from './flatten.ts';
+import type { Contour } from './font.ts';
 import { DrawingError, type Painted } from './painted.ts';
+import { isTangled } from './tangle.ts';
 import { merged, outlined, type LineCap, type LineJoin } from './region.ts';
 
 /** Bounds of what a file may hold, so that hostile ones end soon. */
@@ -309,6 +311,11 @@ class Reader {
     else this.walk(target, style, place, inner);
   }
 
+  private refuseTangles(lines: Contour[]): void {
+    if (isTangled(lines))
+      throw new DrawingError('a path crosses itself more often than can be worked through');
+  }
+
   private paint(e: Element, style: Style, matrix: Matrix): void {
     const data = shapeData(e);
     if (data === '') return;
@@ -325,6 +332,7 @@ class Reader {
     if (style.fill !== 'none' && style.fill !== 'transparent' && e.tag !== 'line') {
       const contours = flattened(commands, 1, this.flatness);
       contours.forEach((c) => limit(c.length));
+      this.refuseTangles(contours);
       const region = merged(contours, style.fillRule);
       if (region.length > 0) this.painted.push({ name, region, paint: style.fill, lines: null });
     }
@@ -334,6 +342,7 @@ class Reader {
     if (style.stroke !== 'none' && style.stroke !== 'transparent' && width > 0) {
       const { open, closed } = flattenedOpen(commands, 1, this.flatness);
       [...open, ...closed].forEach((c) => limit(c.length));
+      this.refuseTangles([...open, ...closed]);
       const region = outlined(open, closed, width, style.cap, style.join, style.mitre, this.flatness);
       const lines = [...coursesAlong(open), ...coursesRound(closed)];
       if (region.length > 0) this.painted.push({ name, region, paint: style.stroke, lines });

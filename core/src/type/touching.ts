@@ -126,5 +126,5 @@ export function welded(layout: TextLayout): TextLayout {
     const coarseness = Math.min(...members.map((m) => m.coarseness));
     return { ...first, glyph, coarseness, text: members.map((m) => m.text).join(''), advance: end - first.x };
   });
-  return { letters, outlines, bounds: layout.bounds };
+  return { ...layout, letters, outlines };
 }

@@ -4,6 +4,9 @@ import Delaunator from 'delaunator';
 import type { Contour } from './font.ts';
 import { boundsOf } from './region.ts';
 
+/** Contours that cannot be triangulated: rounding has left edges that cross. */
+export class CrossingError extends Error {}
+
 /**
  * Triangulates the points between contours: inside an odd number of them (even-odd rule).
  * @param contours closed, mutually disjoint, none crossing itself
@@ -68,7 +71,11 @@ export function triangulate(contours: Contour[], inner: ArrayLike<number> = []):
   const edgeKey = (a: number, b: number) => (a < b ? a * base + b : b * base + a);
   for (const [a, b] of edges) {
     if (a === b) continue;
-    constrained.constrainOne(a, b);
+    try {
+      constrained.constrainOne(a, b);
+    } catch {
+      throw new CrossingError('edges of the outline cross');
+    }
     crossings.set(edgeKey(a, b), (crossings.get(edgeKey(a, b)) ?? 0) + 1);
   }
   constrained.delaunify(true);

@@ -13,7 +13,7 @@ import { CornerView, EdgeView, minus, SLACK, type Viewpoint } from './viewpoint.
 /** Vertices of neighbouring cells nearer than this are one, thousandths of an em. */
 const SNAP = 5e-4;
 /** Outlines with more vertices are refused: the work grows with their square. */
-const MOST_VERTICES = 8000;
+const MOST_VERTICES = 5000;
 /** How far vertices may lie off an edge that passes them and still split it. */
 const STITCH = 20 * SNAP;
 
