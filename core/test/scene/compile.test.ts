@@ -1,0 +1,144 @@
+import { readFile } from 'node:fs/promises';
+import { beforeAll, describe, expect, it } from 'vitest';
+import {
+  finishAt,
+  newBlock,
+  newLight,
+  newProject,
+  withRule,
+  type Project,
+} from '../../src/document/index.ts';
+import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
+import { geometryKey, blockBox, typeBoxOf } from '../../src/scene/compileScene.ts';
+import { SceneMaker, type MadeScene } from '../../src/scene/sceneMaker.ts';
+
+const maker = new SceneMaker({
+  shippedFont: async (file) =>
+    new Uint8Array(await readFile(new URL(`../../../node_modules/${file}`, import.meta.url))),
+  uploadedFont: () => Promise.reject(new Error('none')),
+  uploadedDrawing: () => Promise.reject(new Error('none')),
+  uploadedSurround: () => Promise.reject(new Error('none')),
+});
+const make = (p: Project) => maker.make(p, p.looks[0].id, p.shots[0].id, 512);
+
+function project(): Project {
+  const p = newProject('Ostrel', 'OS', structuredClone([...READY_FINISHES]));
+  p.blocks[0].place = { position: [1, 2, 3], turn: Math.PI / 2 };
+  p.blocks.push(newBlock('E', { place: { position: [0, 0.5, 0], turn: 0 } }));
+  p.pieces = [{ id: 'floor', kind: 'floor', on: true, at: -0.2, finish: p.finishes[1].id }];
+  p.looks[0].rig = [newLight('area', 'Key', { distance: 3 }), newLight('spot', 'Rim')];
+  return p;
+}
+
+describe('a compiled scene', () => {
+  const p = project();
+  let made: MadeScene;
+  beforeAll(async () => {
+    made = await make(p);
+  });
+
+  it('has every triangle in one part, and after them those of area lights', () => {
+    const { scene } = made;
+    let at = 0;
+    scene.parts.forEach((part, i) => {
+      expect(part.firstTriangle).toBe(at);
+      for (let t = 0; t < part.triangles; t++) expect(scene.partOf[at + t]).toBe(i);
+      at += part.triangles;
+    });
+    expect(at).toBe(scene.geometryTriangles);
+    expect(scene.positions).toHaveLength((at + 2) * 9);
+    expect(scene.normals).toHaveLength(at * 9);
+    expect(scene.uv).toHaveLength(at * 12);
+  });
+
+  it('stands each block at its place and turn', () => {
+    const [turned, plain] = p.blocks.map((b, i) => blockBox(b, made.solids[i])!);
+    // a quarter turn: the word runs away along z, its depth along x
+    const { bounds, reach } = made.solids[0];
+    expect(turned.max[2] - turned.min[2]).toBeCloseTo(bounds![2] - bounds![0], 6);
+    expect(turned.max[0] - turned.min[0]).toBeCloseTo(reach[1] - reach[0], 6);
+    expect((turned.max[1] + turned.min[1]) / 2).toBeCloseTo(2, 6);
+    const ink = made.scene.parts.filter((q) => q.block === p.blocks[0].id);
+    for (const part of ink) {
+      for (let i = part.firstTriangle * 9; i < (part.firstTriangle + part.triangles) * 9; i++) {
+        const k = i % 3;
+        expect(made.scene.positions[i]).toBeGreaterThan(turned.min[k] - 1e-4);
+        expect(made.scene.positions[i]).toBeLessThan(turned.max[k] + 1e-4);
+      }
+    }
+    const all = typeBoxOf(p.blocks, made.solids);
+    expect(all.min).toEqual([0, 1, 2].map((k) => Math.min(turned.min[k], plain.min[k])));
+    expect(typeBoxOf([], []).max[1]).toBeGreaterThan(0);
+  });
+
+  it('has unit normals and tangents that lie in the surface, turned with the block', () => {
+    const { normals: n, tangents: t, geometryTriangles } = made.scene;
+    for (let i = 0; i < geometryTriangles * 9; i += 3) {
+      expect(Math.hypot(n[i], n[i + 1], n[i + 2])).toBeCloseTo(1, 3);
+      expect(Math.hypot(t[i], t[i + 1], t[i + 2])).toBeCloseTo(1, 3);
+      expect(Math.abs(n[i] * t[i] + n[i + 1] * t[i + 1] + n[i + 2] * t[i + 2])).toBeLessThan(2e-3);
+    }
+    const front = made.scene.parts.find((q) => q.block === p.blocks[0].id && q.zone === 'front')!;
+    const at = front.firstTriangle * 9;
+    expect([n[at], n[at + 1], n[at + 2]]).toEqual([1, 0, 0].map((v) => expect.closeTo(v, 5)));
+    expect(front.out).toEqual([1, 0, 0].map((v) => expect.closeTo(v, 9)));
+  });
+
+  it('wears what the chart says, and the raw filler where it says nothing', async () => {
+    const q = structuredClone(p);
+    const [block] = q.blocks;
+    const [chrome, deck, red] = q.finishes;
+    q.looks[0].chart = withRule([], { zone: 'front' }, chrome.id);
+    q.looks[0].chart = withRule(q.looks[0].chart, { block: block.id, letter: block.letters[1] }, red.id);
+    const { scene } = await make(q);
+    for (const part of scene.parts) {
+      const worn = scene.finishes[part.finish];
+      if (part.piece) expect(worn).toEqual(deck.surface);
+      else {
+        const id = finishAt(q.looks[0].chart, part.block!, part.letter!, part.zone!);
+        expect(worn).toEqual(id ? q.finishes.find((f) => f.id === id)!.surface : scene.finishes[0]);
+      }
+    }
+    expect(scene.positions).toBe(made.scene.positions);
+  });
+
+  it('is laid out anew for what moves triangles, and for nothing else', () => {
+    const key = (change: (q: Project) => void) => {
+      const q = structuredClone(p);
+      change(q);
+      return geometryKey({ project: q, look: q.looks[0] }, []);
+    };
+    const plain = key(() => {});
+    for (const change of [
+      (q: Project) => void (q.looks[0].chart = []),
+      (q: Project) => void (q.finishes[0].surface.specular_roughness = 0.9),
+      (q: Project) => void (q.looks[0].surround.turn = 2),
+      (q: Project) => void (q.looks[0].rig[0].strength = 99),
+      (q: Project) => void (q.looks[0].rig[1].distance = 9),
+      (q: Project) => void (q.shots[0].camera.distance = 9),
+      (q: Project) => void (q.pieces[0].finish = null),
+    ])
+      expect(key(change)).toBe(plain);
+    for (const change of [
+      (q: Project) => void (q.blocks[0].depth *= 2),
+      (q: Project) => void (q.blocks[1].place.turn = 0.1),
+      (q: Project) => void (q.looks[0].rig[0].distance = 9),
+      (q: Project) => void (q.looks[0].rig[0].on = false),
+      (q: Project) => void (q.pieces[0].at = 0),
+      (q: Project) => void (q.pieces[0].on = false),
+    ])
+      expect(key(change)).not.toBe(plain);
+  });
+
+  it('says which look or shot a project does not have, and stands in for fonts and surrounds it cannot load', async () => {
+    await expect(maker.make(p, 'nowhere', p.shots[0].id, 512)).rejects.toThrow(/no look nowhere/);
+    await expect(maker.make(p, p.looks[0].id, 'nowhere', 512)).rejects.toThrow(/no shot nowhere/);
+    const q = structuredClone(p);
+    q.blocks[0].font = { source: 'asset', id: 'f'.repeat(64), name: 'Lost Grotesque' };
+    q.looks[0].surround = { ...q.looks[0].surround, source: 'picture', id: 'a'.repeat(64), name: 'Lost sky' };
+    const { problems, solids } = await make(q);
+    expect(problems.join('\n')).toMatch(/Lost Grotesque could not be used \(none\)/);
+    expect(problems.join('\n')).toMatch(/Lost sky could not be used \(none\)/);
+    expect(solids[0].letters).toHaveLength(2);
+  });
+});

@@ -1,0 +1,136 @@
+import * as fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { aspectOf, newShot, type Camera, type Piece } from '../../src/document/index.ts';
+import { cameraFrame, fitted, frontView, standingHeight, type Box } from '../../src/stage/camera.ts';
+import { pieceTriangles } from '../../src/stage/pieces.ts';
+
+const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
+const aCamera = fc.record({
+  target: fc.tuple(number(-3, 3), number(-3, 3), number(-3, 3)),
+  azimuth: number(-3, 3),
+  elevation: number(-1.4, 1.4),
+  distance: number(0.1, 50),
+  focal: number(12, 200),
+}) as fc.Arbitrary<Camera>;
+const dot = (a: readonly number[], b: readonly number[]) => a.reduce((sum, v, i) => sum + v * b[i], 0);
+const box: Box = { min: [-1.2, 0, -0.1], max: [1.4, 0.4, 0.05] };
+
+/** Where a point is in the frame: −1 to 1 across and up. */
+function seen(camera: Camera, aspect: number, point: readonly number[]): [number, number] {
+  const f = cameraFrame(camera, aspect);
+  const to = point.map((v, i) => v - f.position[i]);
+  const depth = dot(to, f.forward);
+  return [dot(to, f.right) / (depth * f.halfWidth), dot(to, f.up) / (depth * f.halfHeight)];
+}
+const cornersOf = ({ min, max }: Box) =>
+  Array.from({ length: 8 }, (_, k) => [0, 1, 2].map((i) => ((k >> i) & 1 ? max : min)[i]));
+
+describe('the camera', () => {
+  it('has an upright orthonormal frame that looks at its target from its distance', () => {
+    fc.assert(
+      fc.property(aCamera, (camera) => {
+        const { position, forward, right, up } = cameraFrame(camera, 1.5);
+        for (const [a, b, product] of [
+          [forward, forward, 1],
+          [right, right, 1],
+          [up, up, 1],
+          [forward, right, 0],
+          [forward, up, 0],
+          [right, up, 0],
+        ] as const)
+          expect(dot(a, b)).toBeCloseTo(product, 9);
+        expect(right[1]).toBe(0);
+        expect(up[1]).toBeGreaterThan(0);
+        camera.target.forEach((v, i) => expect(position[i] + forward[i] * camera.distance).toBeCloseTo(v, 6));
+      }),
+    );
+  });
+
+  it('fitted shows all of a box, touching the frame where it must', () => {
+    fc.assert(
+      fc.property(aCamera, (camera) => {
+        const shot = { ...newShot(), camera };
+        const aspect = aspectOf(shot.frame);
+        const at = cornersOf(box).map((c) => seen(fitted(shot, box, 1), aspect, c));
+        const most = Math.max(...at.flat().map(Math.abs));
+        expect(most).toBeLessThan(1 + 1e-6);
+        expect(most).toBeGreaterThan(0.97);
+        // the margin leaves room
+        const roomy = cornersOf(box).map((c) => seen(fitted(shot, box, 1.5), aspect, c));
+        expect(Math.max(...roomy.flat().map(Math.abs))).toBeLessThan(0.8);
+      }),
+    );
+  });
+
+  it('in front view looks straight on and a little down, at the middle', () => {
+    const camera = frontView({ ...newShot(), camera: { ...newShot().camera, azimuth: 2 } }, box);
+    expect(camera.azimuth).toBe(0);
+    expect(camera.elevation).toBeGreaterThan(0);
+    expect(camera.target).toEqual([0.1, 0.2, -0.025].map((v) => expect.closeTo(v, 12)));
+  });
+
+  it('stands type on a floor by its lowest ink', () => {
+    expect(standingHeight([-1, -0.25, 1, 0.3], 0.1)).toBeCloseTo(0.35, 12);
+  });
+});
+
+describe('pieces', () => {
+  const piece = (kind: Piece['kind'], at: number): Piece => ({ id: 'p', kind, on: true, at, finish: null });
+  const triangles = (p: Piece) => {
+    const { positions, normals, tangents, uv } = pieceTriangles(p, box);
+    expect(normals).toHaveLength(positions.length);
+    expect(tangents).toHaveLength(positions.length);
+    expect(uv).toHaveLength((positions.length / 3) * 4);
+    return { positions, normals, tangents };
+  };
+
+  it.each([
+    ['floor', 1, -0.3],
+    ['wall', 2, -0.8],
+  ] as const)('%s lies flat at its place, facing the type, well beyond it', (kind, axis, at) => {
+    const { positions, normals } = triangles(piece(kind, at));
+    const reach = [0, 1, 2].map((k) => {
+      const values = [...positions].filter((_, i) => i % 3 === k);
+      return [Math.min(...values), Math.max(...values)];
+    });
+    expect(reach[axis]).toEqual([expect.closeTo(at, 6), expect.closeTo(at, 6)]);
+    for (const k of [0, 1, 2]) if (k !== axis) expect(reach[k][1] - reach[k][0]).toBeGreaterThan(40);
+    for (let i = 0; i < normals.length; i++) expect(normals[i]).toBe(i % 3 === axis ? 1 : 0);
+  });
+
+  it('backdrop sweeps from the floor under the type into a wall behind it without an edge', () => {
+    const { positions, normals, tangents } = triangles(piece('backdrop', -3));
+    const section = new Map<string, number[]>();
+    for (let i = 0; i < positions.length; i += 3) {
+      const [y, z] = [positions[i + 1], positions[i + 2]];
+      expect(y).toBeGreaterThan(-1e-6);
+      expect(z).toBeGreaterThan(-3 - 1e-6);
+      const n = [normals[i], normals[i + 1], normals[i + 2]];
+      expect(Math.hypot(...n)).toBeCloseTo(1, 5);
+      expect(dot(n, [...tangents.subarray(i, i + 3)])).toBeCloseTo(0, 5);
+      section.set(`${y.toFixed(4)} ${z.toFixed(4)}`, n);
+    }
+    // on the way up the normal turns from up to forward, in small steps
+    const swept = [...section]
+      .map(([at, n]) => ({ y: Number(at.split(' ')[0]), n }))
+      .sort((a, b) => a.y - b.y);
+    for (let i = 1; i < swept.length; i++) {
+      const turned = Math.acos(Math.min(1, dot(swept[i].n, swept[i - 1].n)));
+      expect(turned).toBeLessThan(0.06);
+    }
+    expect(swept[0].n[1]).toBeCloseTo(1, 6);
+    expect(swept.at(-1)!.n[2]).toBeCloseTo(1, 6);
+  });
+
+  it('wind their triangles to the side their normals face', () => {
+    for (const kind of ['floor', 'wall', 'backdrop'] as const) {
+      const { positions: p, normals } = triangles(piece(kind, -2));
+      for (let t = 0; t < p.length; t += 9) {
+        const e = [0, 1, 2].map((k) => p[t + 3 + k] - p[t + k]);
+        const f = [0, 1, 2].map((k) => p[t + 6 + k] - p[t + k]);
+        const n = [e[1] * f[2] - e[2] * f[1], e[2] * f[0] - e[0] * f[2], e[0] * f[1] - e[1] * f[0]];
+        expect(dot(n, [...normals.subarray(t, t + 3)])).toBeGreaterThan(0);
+      }
+    }
+  });
+});
