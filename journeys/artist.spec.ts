@@ -1,11 +1,11 @@
 /** The artist's first ten minutes, from an empty word to files on disk and a crash survived. */
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
-import { expect, test, type Locator, type Page } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { decode } from 'fast-png';
 import { finishAt } from '@wemlox/core/src/document/edits.ts';
-import type { Project } from '@wemlox/core/src/document/index.ts';
 import { encodeHdr, readSurroundPicture } from '@wemlox/core/src/picture/files.ts';
+import { documentOf, drag, idOf, number, step } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;
@@ -21,19 +21,7 @@ const FONT = fileURLToPath(
   ),
 );
 const stage = (page: Page) => page.getByTestId('stage');
-const idOf = (page: Page) => new URL(page.url()).pathname.split('/')[2];
-/** Waits until the last edit has been shown, and saved. */
-async function saved(page: Page): Promise<void> {
-  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
-  await expect(page.getByTestId('saving')).toHaveAttribute('data-saving', 'saved');
-}
-const step = (page: Page, name: string) =>
-  page.getByRole('navigation', { name: 'Steps' }).getByText(name).click();
-
-async function document(page: Page): Promise<Project> {
-  await saved(page);
-  return studio.document(idOf(page));
-}
+const document = (page: Page) => documentOf(page, studio);
 
 /** Waits until the picture of the present state has some samples. */
 async function traced(page: Page, samples = 1): Promise<void> {
@@ -64,27 +52,6 @@ const pixels = (page: Page) =>
     const n = data.length / 4;
     return { r: mean[0] / n, g: mean[1] / n, b: mean[2] / n, lit: lit / n };
   });
-
-/** Types a number into a row of the desk. */
-async function number(
-  page: Page,
-  label: string,
-  value: string,
-  within: Locator | Page = page,
-): Promise<void> {
-  const field = within.getByLabel(label, { exact: true }).first();
-  await field.fill(value);
-  await field.press('Enter');
-}
-
-async function drag(page: Page, from: Locator, to: Locator): Promise<void> {
-  const [a, b] = [await from.boundingBox(), await to.boundingBox()];
-  await page.mouse.move(a!.x + a!.width / 2, a!.y + a!.height / 2);
-  await page.mouse.down();
-  await page.mouse.move(a!.x + a!.width / 2 - 12, a!.y + a!.height / 2 - 12, { steps: 3 });
-  await page.mouse.move(b!.x + b!.width / 2, b!.y + b!.height / 2, { steps: 8 });
-  await page.mouse.up();
-}
 
 const rack = (page: Page, finish: string) => page.getByRole('option', { name: finish });
 
@@ -210,9 +177,9 @@ test('from a word to a proof, two files and a crash', async ({ page }) => {
     await expect(desk.getByLabel('Name of the finish')).toHaveValue('Funnel red');
     const curve = desk.locator('svg[role=img]');
     const before = await curve.getAttribute('aria-label');
-    await number(page, 'Roughness', '0.6', desk);
+    await number(desk, 'Roughness', '0.6');
     await desk.locator('summary').filter({ hasText: 'Specular' }).click();
-    await number(page, 'Index', '2.2', desk);
+    await number(desk, 'Index', '2.2');
     await expect(curve).not.toHaveAttribute('aria-label', before!);
     const red = (await document(page)).finishes.find((f) => f.name === 'Funnel red')!;
     expect(red.surface.specular_roughness).toBeCloseTo(0.6, 6);
@@ -392,7 +359,7 @@ test('from a word to a proof, two files and a crash', async ({ page }) => {
     await expect(page.getByTestId('saving')).toHaveAttribute('data-saving', 'offline');
     errors.length = 0;
     await studio.start();
-    await saved(page);
+    await document(page);
     await page.reload();
     await expect(page.getByLabel('Text', { exact: true })).toHaveValue('LAST WORDS!');
     await expect(page).toHaveURL(/\/set$/);

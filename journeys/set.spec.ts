@@ -1,7 +1,7 @@
 /** Set as an artist works it: several blocks, kerning, curves, tubes, drawings, and files for other programs. */
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
-import type { Project } from '@wemlox/core/src/document/index.ts';
+import { documentOf, drag, dragBy, middle, number, step } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;
@@ -13,20 +13,15 @@ test.afterAll(() => studio.end());
 const BUOY = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 60 100">
 <path id="buoy" d="M10 90 L20 40 H40 L50 90 Z"/><circle id="lamp" cx="30" cy="20" r="14"/><text>x</text></svg>`;
 
-async function document(page: Page): Promise<Project> {
-  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
-  await expect(page.getByTestId('saving')).toHaveAttribute('data-saving', 'saved');
-  return studio.document(new URL(page.url()).pathname.split('/')[2]);
-}
+const document = (page: Page) => documentOf(page, studio);
+const ANCHOR = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 120"><g fill="none" stroke="black" stroke-width="4">
+<path id="shank" d="M50 20 V100"/><path id="stock" d="M30 32 H70"/><path id="arms" d="M10 70 C12 96 34 110 50 110 S88 96 90 70"/><circle id="ring" cx="50" cy="14" r="6"/></g></svg>`;
+
 const band = (page: Page) => page.getByTestId('set-band');
 const desk = (page: Page) => page.getByRole('complementary', { name: 'Desk' });
 const radio = (page: Page, name: string) => desk(page).getByRole('radio', { name, exact: true });
 
-async function number(page: Page, label: string, value: string): Promise<void> {
-  const field = desk(page).getByLabel(label, { exact: true }).first();
-  await field.fill(value);
-  await field.press('Enter');
-}
+const set = (page: Page, label: string, value: string) => number(desk(page), label, value);
 
 async function newWord(page: Page, word: string): Promise<void> {
   await page.goto(studio.url);
@@ -36,19 +31,6 @@ async function newWord(page: Page, word: string): Promise<void> {
   await page.getByLabel('Text', { exact: true }).fill(word);
   await expect(band(page).getByRole('button')).toHaveCount([...word.replace(/\s/g, '')].length);
 }
-
-async function dragBy(page: Page, at: { x: number; y: number }, dx: number, dy: number): Promise<void> {
-  await page.mouse.move(at.x, at.y);
-  await page.mouse.down();
-  await page.mouse.move(at.x + dx / 2, at.y + dy / 2, { steps: 4 });
-  await page.mouse.move(at.x + dx, at.y + dy, { steps: 4 });
-  await page.mouse.up();
-}
-
-const middle = async (locator: ReturnType<Page['locator']>) => {
-  const box = (await locator.boundingBox())!;
-  return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
-};
 
 test('letters are kerned by hand, parted, welded, and blocks added and removed', async ({ page }) => {
   test.setTimeout(240_000);
@@ -71,7 +53,7 @@ test('letters are kerned by hand, parted, welded, and blocks added and removed',
   });
 
   await test.step('letters that touch are told, marked in the picture, and parted in one move', async () => {
-    await number(page, 'Tracking', '-150');
+    await set(page, 'Tracking', '-150');
     await expect(desk(page).getByTestId('touching')).toContainText('touch');
     await expect(page.locator('[data-mark=touch]').first()).toBeVisible();
     await desk(page).getByRole('button', { name: 'Open tracking' }).click();
@@ -82,7 +64,7 @@ test('letters are kerned by hand, parted, welded, and blocks added and removed',
   });
 
   await test.step('or welded into fewer letters', async () => {
-    await number(page, 'Tracking', '-150');
+    await set(page, 'Tracking', '-150');
     await desk(page).getByRole('button', { name: 'Weld' }).click();
     await expect.poll(() => band(page).getByRole('button').count()).toBeLessThan(5);
     await desk(page).getByRole('button', { name: 'Part welded letters' }).click();
@@ -114,7 +96,7 @@ test('a word becomes tubes, round letters and a curve, with its own profile', as
   await test.step('tubes are measured, tight bends told and marked, and stretches painted out', async () => {
     await radio(page, 'Tube').click();
     await expect(desk(page).getByTestId('tube-measures')).toContainText(/[1-9]\d*\.\d{3} m of tube/);
-    await number(page, 'Tightest bend', '6');
+    await set(page, 'Tightest bend', '6');
     await expect(desk(page).getByTestId('tube-measures')).toContainText('tighter than');
     await expect(page.locator('[data-mark=bend]').first()).toBeVisible();
     const stroke = band(page).getByRole('button', { name: 'I' }).locator('[data-stroke]');
@@ -126,11 +108,24 @@ test('a word becomes tubes, round letters and a curve, with its own profile', as
     const [{ from, to }] = blocks[0].tube.paintOuts;
     expect(to - from).toBeGreaterThan(0.1);
     expect(to - from).toBeLessThan(0.7);
-    await page.getByRole('navigation', { name: 'Steps' }).getByText('Finish').click();
+    await step(page, 'Finish');
     for (const zone of ['Glass', 'Gas', 'Electrode', 'Paint-out', 'Stand-off'])
       await expect(page.getByRole('rowheader', { name: zone })).toBeVisible();
     await expect(page.getByRole('rowheader', { name: 'Bevel' })).toHaveCount(0);
-    await page.getByRole('navigation', { name: 'Steps' }).getByText('Set').click();
+    await step(page, 'Set');
+  });
+
+  await test.step('tubes inside the edges of strokes too narrow for two are told and marked', async () => {
+    const measures = desk(page).getByTestId('tube-measures');
+    await radio(page, 'Edges').click();
+    await set(page, 'From the edge', '6');
+    await expect(measures).toContainText(/[1-9]\d*\.\d{3} m of tube/);
+    await expect(measures).not.toContainText('lie on other tubes');
+    await set(page, 'From the edge', '14');
+    await expect(measures).toContainText(/[1-9]\d* mm lie on other tubes/);
+    await expect(page.locator('[data-mark=crowded]').first()).toBeVisible();
+    await set(page, 'From the edge', '6');
+    await expect(page.locator('[data-mark=crowded]')).toHaveCount(0);
   });
 
   await test.step('a tube drawn in the picture follows its nodes', async () => {
@@ -153,7 +148,7 @@ test('a word becomes tubes, round letters and a curve, with its own profile', as
     await radio(page, 'Round').first().click();
     await desk(page).getByText('Baseline: straight').click();
     await radio(page, 'Arc').click();
-    await number(page, 'Bend', '90');
+    await set(page, 'Bend', '90');
     const { blocks } = await document(page);
     expect(blocks[0].form).toBe('rounded');
     expect(blocks[0].baseline).toMatchObject({ kind: 'arc' });
@@ -184,7 +179,7 @@ test('a word becomes tubes, round letters and a curve, with its own profile', as
     expect(front.profile).toBe('free');
     expect(front.points[1].across).toBeGreaterThan(0.35);
     expect(front.points[1].up).toBeLessThan(0.65);
-    await number(page, 'Up', '20');
+    await set(page, 'Up', '20');
     expect((await document(page)).blocks[0].front.points[1].up).toBeCloseTo(0.2, 6);
   });
 });
@@ -207,6 +202,26 @@ test('a drawing stands beside the word, and the type leaves as files', async ({ 
   });
   await expect(page.getByText(/broken\.svg was not taken: nothing in the file/)).toBeVisible();
   expect((await document(page)).blocks).toHaveLength(2);
+
+  await test.step('its pen lines become tubes of their own length, laid among each other', async () => {
+    await page
+      .getByTestId('drawing-file')
+      .setInputFiles({ name: 'anchor.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(ANCHOR) });
+    await expect(band(page).getByRole('button')).toHaveCount(4);
+    await radio(page, 'Tube').click();
+    const measures = desk(page).getByTestId('tube-measures');
+    await expect(measures).toContainText(/\d\.\d{3} m of tube.*stock/);
+    // the file is 104 high and stands 300 mm tall; shank and stock are 80 and 40 long, ends apart from what they meet
+    const text = (await measures.textContent())!;
+    const length = (name: string) => Number(new RegExp(`${name} (\\d+)`).exec(text)![1]);
+    expect(length('stock')).toBeGreaterThan((40 / 104) * 300 * 0.97);
+    expect(length('stock')).toBeLessThan((40 / 104) * 300 * 1.1);
+    expect(length('shank')).toBeGreaterThan((80 / 104) * 300 * 0.8);
+    expect(length('shank')).toBeLessThan((80 / 104) * 300);
+    await expect(page.locator('[data-mark=touch]')).toHaveCount(0);
+    await desk(page).getByRole('button', { name: 'Remove the block' }).click();
+    await desk(page).getByRole('radiogroup', { name: 'Blocks' }).getByRole('radio').last().click();
+  });
 
   const saved = async (name: string) => {
     const download = page.waitForEvent('download');
@@ -232,7 +247,7 @@ test('two thousand characters are typed, dressed at their end, and orbited', asy
   const inked = text.replace(/\s/g, '').length;
   await page.getByLabel('Text', { exact: true }).fill(text);
   await expect(band(page).locator('[data-letter]')).toHaveCount(inked, { timeout: 60_000 });
-  await page.getByRole('navigation', { name: 'Steps' }).getByText('Finish').click();
+  await step(page, 'Finish');
   const grid = page.getByRole('grid', { name: /^Finish chart/ });
   await expect(grid).toHaveAttribute('aria-colcount', `${inked}`);
   expect(await grid.getByRole('gridcell').count()).toBeLessThan(300);
@@ -255,9 +270,7 @@ test('two thousand characters are typed, dressed at their end, and orbited', asy
     await grid.evaluate((g) => (g.parentElement!.scrollLeft = g.scrollWidth));
     const last = grid.getByRole('columnheader').last();
     await expect(last).toHaveAttribute('aria-label', 's');
-    const from = await middle(page.getByRole('option', { name: /^Leaf gold/ }));
-    const to = await middle(last);
-    await dragBy(page, from, to.x - from.x, to.y - from.y);
+    await drag(page, page.getByRole('option', { name: /^Leaf gold/ }), last);
     const { blocks, looks, finishes } = await document(page);
     const gold = finishes.find((f) => f.name === 'Leaf gold')!.id;
     expect(looks[0].chart.at(-1)).toMatchObject({ letter: blocks[0].letters.at(-1), finish: gold });

@@ -1,0 +1,47 @@
+/** What an artist's hands do in the studio, for all journeys. */
+import { expect, type Locator, type Page } from '@playwright/test';
+import type { Project } from '@wemlox/core/src/document/index.ts';
+import type { OwnStudio } from './server.ts';
+
+/** Identifier of the project whose page is open. */
+export const idOf = (page: Page) => new URL(page.url()).pathname.split('/')[2];
+
+export const step = (page: Page, name: string) =>
+  page.getByRole('navigation', { name: 'Steps' }).getByText(name).click();
+
+/** The open project as the server has it, once the last edit has been shown and saved. */
+export async function documentOf(page: Page, studio: OwnStudio): Promise<Project> {
+  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+  await expect(page.getByTestId('saving')).toHaveAttribute('data-saving', 'saved');
+  return studio.document(idOf(page));
+}
+
+/** Types a number into a row. */
+export async function number(within: Locator | Page, label: string, value: string): Promise<void> {
+  const field = within.getByLabel(label, { exact: true }).first();
+  await field.fill(value);
+  await field.press('Enter');
+}
+
+export const middle = async (locator: Locator) => {
+  const box = (await locator.boundingBox())!;
+  return { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+};
+
+export async function dragBy(
+  page: Page,
+  at: { x: number; y: number },
+  dx: number,
+  dy: number,
+): Promise<void> {
+  await page.mouse.move(at.x, at.y);
+  await page.mouse.down();
+  await page.mouse.move(at.x + dx / 2, at.y + dy / 2, { steps: 4 });
+  await page.mouse.move(at.x + dx, at.y + dy, { steps: 4 });
+  await page.mouse.up();
+}
+
+export async function drag(page: Page, from: Locator, to: Locator): Promise<void> {
+  const [a, b] = [await middle(from), await middle(to)];
+  await dragBy(page, a, b.x - a.x, b.y - a.y);
+}
