@@ -12,6 +12,8 @@ const OPENING = 0.6;
 const LEAST_EVENED = 0.3;
 const MOST_EVENED = 1.5;
 const LEAST_RADIUS = 0.55;
+/** Longest stretch along itself that a stroke is shortened by, in lengths of a rise. */
+const MOST_CUT = 3;
 /** Rounds in which tubes over tubes over tubes find their height; of a knot without a lowest one that is all. */
 const MOST_ROUNDS = 12;
 /** Places at which a tube's height is looked up where another passes over it. */
@@ -126,6 +128,8 @@ function shorten(strokes: Course[], nearby: Nearby, ramp: number, stubs: boolean
       const atStart = stroke.length[from] < ramp;
       const atEnd = whole - stroke.length[to] < ramp;
       if (other === i) {
+        // it runs along itself
+        if (stroke.length[to] - stroke.length[from] > MOST_CUT * ramp) continue;
         // it ends at itself, or comes back to where it starts
         const back = Math.max(...points);
         if (atEnd) end = Math.max(end, whole - stroke.length[from - 1]);

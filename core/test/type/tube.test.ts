@@ -216,6 +216,10 @@ describe('bent tubes', () => {
       for (let i = from; i < to; i++) sum += Math.hypot(x[i + 1] - x[i], y[i + 1] - y[i]);
       expect(sum).toBeCloseTo(length, 6);
     }
+    // opened for electrodes it runs along itself all the same
+    const opened = buildLetterTube(box(0, 0, 66, 900), { ...edges, electrodes: true }).tube;
+    expect(opened.length).toBeGreaterThan(1500);
+    expect(opened.crowded.reduce((sum, c) => sum + c.length, 0)).toBeGreaterThan(600);
     // a crossing is none
     expect(
       buildTube([strokeOf([-400, 400], [0, 0]), strokeOf([0, 0], [-400, 400])], shape).tube.crowded,
