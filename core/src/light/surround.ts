@@ -30,7 +30,7 @@ export interface SurroundFacts {
   mean: number;
   peak: number;
   peakDirection: [number, number, number];
-  /** Stops between the darkest and brightest percentile that carry light. */
+  /** Stops from the darkest pixel that carries light to the brightest. */
   stops: number;
 }
 

@@ -1,0 +1,100 @@
+import { readdir, readFile } from 'node:fs/promises';
+import { decode } from 'fast-png';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { aspectOf, checkProject, finishAt, zonesOf, type Project } from '@wemlox/core/src/document/index.ts';
+import { PAINTED_SURROUNDS } from '@wemlox/core/src/light/paintedSurrounds.ts';
+import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
+import { SHIPPED_FONTS } from '@wemlox/core/src/type/shippedFonts.ts';
+
+const DATA = new URL('../data/', import.meta.url);
+interface Demo {
+  project: Project;
+  proofs: {
+    name: string;
+    look: string;
+    file: string;
+    width: number;
+    height: number;
+    samples: number;
+    /** Null for the project as it is. */
+    document: Project | null;
+  }[];
+}
+const files = (await readdir(DATA)).filter((f) => f.endsWith('.json'));
+const read = async (file: string) => JSON.parse(await readFile(new URL(file, DATA), 'utf8')) as Demo;
+
+const maker = new SceneMaker({
+  shippedFont: async (file) =>
+    new Uint8Array(await readFile(new URL(`../../node_modules/${file}`, import.meta.url))),
+  uploadedFont: () => Promise.reject(new Error('the demo has no uploads')),
+  uploadedDrawing: () => Promise.reject(new Error('the demo has no uploads')),
+  uploadedSurround: () => Promise.reject(new Error('the demo has no uploads')),
+});
+
+describe.each(files)('%s', (file) => {
+  let demo: Demo;
+  beforeAll(async () => {
+    demo = await read(file);
+  });
+
+  it('is a valid document, and so is the state of each of its proofs', () => {
+    expect(checkProject(structuredClone(demo.project))).toEqual(demo.project);
+    for (const { document } of demo.proofs)
+      if (document) expect(checkProject(structuredClone(document))).toEqual(document);
+  });
+
+  it('needs no file that does not ship, and names each as it is named', () => {
+    for (const block of demo.project.blocks) {
+      expect(block.drawing).toBeNull();
+      const font = SHIPPED_FONTS.find((f) => f.id === block.font.id);
+      expect(block.font).toEqual({ source: 'shipped', id: font?.id, name: font?.name });
+    }
+    for (const look of demo.project.looks) {
+      const painted = PAINTED_SURROUNDS.find((s) => s.id === look.surround.id);
+      expect([look.surround.source, look.surround.name]).toEqual(['painted', painted?.name]);
+    }
+  });
+
+  it('has a picture of each proof, of the size and shape it says, with light in it', async () => {
+    expect(demo.proofs.length).toBeGreaterThan(0);
+    for (const proof of demo.proofs) {
+      const picture = decode(await readFile(new URL(proof.file, DATA)));
+      expect([picture.width, picture.height]).toEqual([proof.width, proof.height]);
+      const { frame } = (proof.document ?? demo.project).shots[0];
+      expect(Math.abs(proof.width / proof.height - aspectOf(frame))).toBeLessThan(0.01);
+      expect(proof.samples).toBeGreaterThan(0);
+      let bright = 0;
+      for (let i = 0; i < picture.data.length; i += picture.channels)
+        bright = Math.max(bright, picture.data[i + 1]);
+      expect(bright).toBeGreaterThan(150);
+    }
+    // a proof of each look as it is now
+    const kept = new Set(demo.proofs.map((p) => p.look));
+    for (const look of demo.project.looks) expect(kept.has(look.id), look.name).toBe(true);
+  });
+
+  it('has dressed letters on a lit stage, none of them missing, crossing or lost', async () => {
+    const { project } = demo;
+    for (const look of project.looks) {
+      const { solids, problems, scene } = await maker.make(project, look.id, project.shots[0].id, 800);
+      expect(problems).toEqual([]);
+      expect(scene.lights.length + scene.surround.gain).toBeGreaterThan(0);
+      solids.forEach(({ letters, zones, touches }, i) => {
+        const block = project.blocks[i];
+        expect(zones).toEqual(zonesOf(block));
+        expect(letters.filter((l) => l.missing || l.standIn)).toEqual([]);
+        if (!block.weld) expect(touches).toEqual([]);
+        const worn = letters.map((l) => finishAt(look.chart, block.id, l.letter, zones[0]));
+        expect(worn.every((f) => f !== null)).toBe(true);
+      });
+    }
+  });
+});
+
+it('the demo shows bevelled letters, tubes, strips and more than one look', async () => {
+  const all = await Promise.all(files.map(read));
+  const blocks = all.flatMap((d) => d.project.blocks);
+  expect(new Set(blocks.map((b) => b.form))).toContain('tube');
+  expect(new Set(blocks.map((b) => b.form))).toContain('bevelled');
+  for (const d of all) expect(d.project.looks.length).toBeGreaterThan(1);
+});
