@@ -3,8 +3,8 @@ import { decode } from 'fast-png';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { aspectOf, checkProject, finishAt, zonesOf, type Project } from '@wemlox/core/src/document/index.ts';
 import { PAINTED_SURROUNDS } from '@wemlox/core/src/light/paintedSurrounds.ts';
-import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
 import { SHIPPED_FONTS } from '@wemlox/core/src/type/shippedFonts.ts';
+import { testMaker } from '@wemlox/core/test/scene/maker.ts';
 
 const DATA = new URL('../data/', import.meta.url);
 interface Demo {
@@ -23,13 +23,7 @@ interface Demo {
 const files = (await readdir(DATA)).filter((f) => f.endsWith('.json'));
 const read = async (file: string) => JSON.parse(await readFile(new URL(file, DATA), 'utf8')) as Demo;
 
-const maker = new SceneMaker({
-  shippedFont: async (file) =>
-    new Uint8Array(await readFile(new URL(`../../node_modules/${file}`, import.meta.url))),
-  uploadedFont: () => Promise.reject(new Error('the demo has no uploads')),
-  uploadedDrawing: () => Promise.reject(new Error('the demo has no uploads')),
-  uploadedSurround: () => Promise.reject(new Error('the demo has no uploads')),
-});
+const maker = testMaker();
 
 describe.each(files)('%s', (file) => {
   let demo: Demo;

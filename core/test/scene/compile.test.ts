@@ -1,4 +1,3 @@
-import { readFile } from 'node:fs/promises';
 import { beforeAll, describe, expect, it } from 'vitest';
 import {
   finishAt,
@@ -10,15 +9,10 @@ import {
 } from '../../src/document/index.ts';
 import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
 import { geometryKey, blockBox, typeBoxOf } from '../../src/scene/compileScene.ts';
-import { SceneMaker, type MadeScene } from '../../src/scene/sceneMaker.ts';
+import type { MadeScene } from '../../src/scene/sceneMaker.ts';
+import { testMaker } from './maker.ts';
 
-const maker = new SceneMaker({
-  shippedFont: async (file) =>
-    new Uint8Array(await readFile(new URL(`../../../node_modules/${file}`, import.meta.url))),
-  uploadedFont: () => Promise.reject(new Error('none')),
-  uploadedDrawing: () => Promise.reject(new Error('none')),
-  uploadedSurround: () => Promise.reject(new Error('none')),
-});
+const maker = testMaker();
 const make = (p: Project) => maker.make(p, p.looks[0].id, p.shots[0].id, 512);
 
 function project(): Project {

@@ -1,25 +1,18 @@
-import { readFile } from 'node:fs/promises';
 import { WebIO } from '@gltf-transform/core';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { newBlock, newProject, newTube, SOLID_ZONES, type Project } from '../../src/document/index.ts';
 import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
 import { exported } from '../../src/scene/exportSolids.ts';
 import { detailOf } from '../../src/scene/detail.ts';
-import { SceneMaker } from '../../src/scene/sceneMaker.ts';
 import { areaOf } from '../../src/type/region.ts';
 import { openEdges, volume } from '../../src/type/soundness.ts';
 import { paintedOf } from '../../src/type/svg.ts';
+import { testMaker } from './maker.ts';
 
-const maker = new SceneMaker({
-  shippedFont: async (file) =>
-    new Uint8Array(await readFile(new URL(`../../../node_modules/${file}`, import.meta.url))),
-  uploadedFont: () => Promise.reject(new Error('none')),
-  uploadedDrawing: async () =>
-    new TextEncoder().encode(
-      '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><circle cx="4" cy="4" r="4"/><text>x</text></svg>',
-    ),
-  uploadedSurround: () => Promise.reject(new Error('none')),
-});
+const maker = testMaker(
+  () =>
+    '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><circle cx="4" cy="4" r="4"/><text>x</text></svg>',
+);
 
 function project(): Project {
   const p = newProject('Ostrel', 'OO', structuredClone([...READY_FINISHES]));
@@ -108,15 +101,10 @@ describe('the scene', () => {
   });
 
   it('bends tubes along the lines of a drawing, and inside its edges when asked', async () => {
-    const drawn = new SceneMaker({
-      shippedFont: () => Promise.reject(new Error('none')),
-      uploadedFont: () => Promise.reject(new Error('none')),
-      uploadedDrawing: async () =>
-        new TextEncoder().encode(
-          '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><path fill="none" stroke="black" stroke-width="12" d="M10 10H90V90"/></svg>',
-        ),
-      uploadedSurround: () => Promise.reject(new Error('none')),
-    });
+    const drawn = testMaker(
+      () =>
+        '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><path fill="none" stroke="black" stroke-width="12" d="M10 10H90V90"/></svg>',
+    );
     const p = newProject('Ostrel', '', structuredClone([...READY_FINISHES]));
     const block = newBlock('', {
       form: 'tube',
@@ -140,17 +128,9 @@ describe('the scene', () => {
 
   it('is made anew when a file that could not be had can be', async () => {
     let there = false;
-    const late = new SceneMaker({
-      shippedFont: async (file) =>
-        new Uint8Array(await readFile(new URL(`../../../node_modules/${file}`, import.meta.url))),
-      uploadedFont: () => Promise.reject(new Error('none')),
-      uploadedDrawing: async () => {
-        if (!there) throw new Error('not yet');
-        return new TextEncoder().encode(
-          '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><rect width="9" height="9"/></svg>',
-        );
-      },
-      uploadedSurround: () => Promise.reject(new Error('none')),
+    const late = testMaker(() => {
+      if (!there) throw new Error('not yet');
+      return '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><rect width="9" height="9"/></svg>';
     });
     const p = newProject('Ostrel', '', structuredClone([...READY_FINISHES]));
     p.blocks = [newBlock('', { drawing: { id: 'b'.repeat(64), name: 'late.svg', kind: 'vector' } })];

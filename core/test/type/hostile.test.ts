@@ -1,7 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { newBevel, newBlock, newProject } from '../../src/document/index.ts';
 import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
-import { SceneMaker } from '../../src/scene/sceneMaker.ts';
 import { buildDome } from '../../src/type/dome.ts';
 import { DrawingError } from '../../src/type/painted.ts';
 import { OpenFont, type Contour } from '../../src/type/font.ts';
@@ -12,6 +11,7 @@ import { openEdges } from '../../src/type/soundness.ts';
 import { isTangled } from '../../src/type/tangle.ts';
 import { CrossingError } from '../../src/type/triangulate.ts';
 import { FontError, unwrapFont } from '../../src/type/unwrap.ts';
+import { testMaker } from '../scene/maker.ts';
 import { fontBytes } from './fixture.ts';
 
 beforeAll(() => loadRegions());
@@ -74,15 +74,10 @@ describe('tangled outlines', () => {
   });
 
   it('too intricate to be bevelled or rounded stand flat, and are named', async () => {
-    const maker = new SceneMaker({
-      shippedFont: async () => fontBytes('alfa-slab-one'),
-      uploadedFont: () => Promise.reject(new Error('none')),
-      uploadedDrawing: async () =>
-        new TextEncoder().encode(
-          `<svg xmlns="http://www.w3.org/2000/svg" viewBox="-500 -500 1000 1000"><polygon id="surf" points="${[...cog(6000)].map((v) => v.toFixed(3)).join(' ')}"/></svg>`,
-        ),
-      uploadedSurround: () => Promise.reject(new Error('none')),
-    });
+    const maker = testMaker(
+      () =>
+        `<svg xmlns="http://www.w3.org/2000/svg" viewBox="-500 -500 1000 1000"><polygon id="surf" points="${[...cog(6000)].map((v) => v.toFixed(3)).join(' ')}"/></svg>`,
+    );
     const p = newProject('Ostrel', '', structuredClone([...READY_FINISHES]));
     p.blocks = [newBlock('', { drawing: { id: 'e'.repeat(64), name: 'surf.svg', kind: 'vector' } })];
     for (const form of ['bevelled', 'rounded'] as const) {
@@ -98,15 +93,10 @@ describe('tangled outlines', () => {
 
   it('that are just not too many become solids, or are named and left out, and the rest stands', async () => {
     const points = [...knot(120)].map((v) => v.toFixed(2)).join(' ');
-    const maker = new SceneMaker({
-      shippedFont: async () => fontBytes('alfa-slab-one'),
-      uploadedFont: () => Promise.reject(new Error('none')),
-      uploadedDrawing: async () =>
-        new TextEncoder().encode(
-          `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1000 1000"><polygon id="knot" points="${points}"/></svg>`,
-        ),
-      uploadedSurround: () => Promise.reject(new Error('none')),
-    });
+    const maker = testMaker(
+      () =>
+        `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 1000 1000"><polygon id="knot" points="${points}"/></svg>`,
+    );
     const p = newProject('Ostrel', 'O', structuredClone([...READY_FINISHES]));
     p.blocks.push(newBlock('', { drawing: { id: 'd'.repeat(64), name: 'knot.svg', kind: 'vector' } }));
     for (const form of ['bevelled', 'rounded', 'tube'] as const) {

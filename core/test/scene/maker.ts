@@ -1,0 +1,16 @@
+/** A scene maker over shipped fonts, and one drawing where it is given. */
+import { readFile } from 'node:fs/promises';
+import { SceneMaker } from '../../src/scene/sceneMaker.ts';
+
+/** @param drawing the text of every drawing that is asked for; @throws what it throws */
+export const testMaker = (drawing?: () => string): SceneMaker =>
+  new SceneMaker({
+    shippedFont: async (file) =>
+      new Uint8Array(await readFile(new URL(`../../../node_modules/${file}`, import.meta.url))),
+    uploadedFont: () => Promise.reject(new Error('none')),
+    uploadedDrawing: async () => {
+      if (!drawing) throw new Error('none');
+      return new TextEncoder().encode(drawing());
+    },
+    uploadedSurround: () => Promise.reject(new Error('none')),
+  });
