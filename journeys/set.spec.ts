@@ -270,6 +270,7 @@ test('two thousand characters are typed, dressed at their end, and orbited', asy
     await grid.evaluate((g) => (g.parentElement!.scrollLeft = g.scrollWidth));
     const last = grid.getByRole('columnheader').last();
     await expect(last).toHaveAttribute('aria-label', 's');
+    await expect(last).toHaveAttribute('aria-colindex', `${inked}`);
     await drag(page, page.getByRole('option', { name: /^Leaf gold/ }), last);
     const { blocks, looks, finishes } = await document(page);
     const gold = finishes.find((f) => f.name === 'Leaf gold')!.id;

@@ -60,6 +60,7 @@ function useDrop(id: string, target: ChartTarget) {
 }
 
 const Cell = memo(function Cell({
+  column,
   letter,
   zone,
   finish,
@@ -67,6 +68,8 @@ const Cell = memo(function Cell({
   chosen,
   onPress,
 }: {
+  /** Counted from 1 over all columns, drawn or not. */
+  column: number;
   letter: BandLetter;
   zone: Zone;
   finish: string | null;
@@ -88,6 +91,7 @@ const Cell = memo(function Cell({
         drop.setNodeRef(node);
       }}
       role="gridcell"
+      aria-colindex={column}
       aria-selected={chosen}
       aria-label={`${ZONE_NAMES[zone]} of ${letter.text}: ${finishName ?? 'no finish'}`}
       data-cell={key}
@@ -103,7 +107,15 @@ const Cell = memo(function Cell({
   );
 });
 
-const Head = memo(function Head({ letter, chosen }: { letter: BandLetter; chosen: boolean }) {
+const Head = memo(function Head({
+  column,
+  letter,
+  chosen,
+}: {
+  column: number;
+  letter: BandLetter;
+  chosen: boolean;
+}) {
   const drop = useDrop(`column/${letter.block}/${letter.letter}`, {
     block: letter.block,
     letter: letter.letter,
@@ -114,6 +126,7 @@ const Head = memo(function Head({ letter, chosen }: { letter: BandLetter; chosen
     <div
       ref={drop.setNodeRef}
       role="columnheader"
+      aria-colindex={column}
       aria-label={letter.text}
       className={`h-full py-1 ${drop.isOver ? 'outline-2 outline-base-content' : ''}`}
     >
@@ -276,7 +289,11 @@ function Chart({ letters }: { letters: BandLetter[] }) {
           </div>
           {across.map(({ index, start }) => (
             <div key={index} className="absolute h-full" style={place(start)}>
-              <Head letter={letters[index]} chosen={letters[index].letter === face?.letter} />
+              <Head
+                column={index + 1}
+                letter={letters[index]}
+                chosen={letters[index].letter === face?.letter}
+              />
             </div>
           ))}
         </div>
@@ -291,9 +308,10 @@ function Chart({ letters }: { letters: BandLetter[] }) {
                 return (
                   <div key={index} className="absolute h-full" style={place(start)}>
                     {finish === undefined ? (
-                      <div role="gridcell" />
+                      <div role="gridcell" aria-colindex={index + 1} />
                     ) : (
                       <Cell
+                        column={index + 1}
                         letter={letter}
                         zone={zone}
                         finish={finish}
