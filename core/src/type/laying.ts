@@ -3,16 +3,16 @@ import { evened, lengthOf, measured, radiusAt, resampled, type Course } from './
 import { Nearby } from './nearby.ts';
 
 /** Distance of the middles of tubes that pass each other, in diameters. */
-export const CLEAR = 1.15;
+const CLEAR = 1.15;
 /** Length over which a tube rises over another, in diameters. */
-export const RISE = 2.4;
+const RISE = 2.4;
 /** Gap where a closed course is opened for its electrodes, in diameters. */
 const OPENING = 0.6;
 /** Courses are evened out by this share of the diameter, and more until no bend is as tight as their inner side. */
 const LEAST_EVENED = 0.3;
 const MOST_EVENED = 1.5;
 const LEAST_RADIUS = 0.55;
-/** Longest stretch along itself that a stroke is shortened by, in lengths of a rise. */
+/** Longest stretch near another that a stroke is shortened by, in lengths of a rise. */
 const MOST_CUT = 3;
 /** Rounds in which tubes over tubes over tubes find their height; of a knot without a lowest one that is all. */
 const MOST_ROUNDS = 12;
@@ -104,10 +104,14 @@ function stretchesOf(course: number, stroke: Course, nearby: Nearby): Stretch[] 
   return out;
 }
 
+/** Least and greatest; of so many that they are no list of arguments. */
+const rangeOf = (points: number[]) =>
+  points.reduce(([low, high], p) => [Math.min(low, p), Math.max(high, p)], [Infinity, -Infinity]);
+
 /** Whether a stroke has room on both sides of some points to rise over what crosses it there. */
 function canRise(stroke: Course, points: number[], ramp: number): boolean {
   if (stroke.closed) return true;
-  const [first, last] = [Math.min(...points), Math.max(...points)];
+  const [first, last] = rangeOf(points);
   return stroke.length[first] >= ramp && lengthOf(stroke) - stroke.length[last] >= ramp;
 }
 
@@ -127,11 +131,11 @@ function shorten(strokes: Course[], nearby: Nearby, ramp: number, stubs: boolean
     for (const { other, from, to, points } of stretchesOf(i, stroke, nearby)) {
       const atStart = stroke.length[from] < ramp;
       const atEnd = whole - stroke.length[to] < ramp;
+      // where it runs along another there would be nothing left of it
+      if (stroke.length[to] - stroke.length[from] > MOST_CUT * ramp) continue;
       if (other === i) {
-        // it runs along itself
-        if (stroke.length[to] - stroke.length[from] > MOST_CUT * ramp) continue;
         // it ends at itself, or comes back to where it starts
-        const back = Math.max(...points);
+        const [, back] = rangeOf(points);
         if (atEnd) end = Math.max(end, whole - stroke.length[from - 1]);
         else if (stroke.length[back] < ramp + nearby.reach) start = Math.max(start, stroke.length[back + 1]);
         continue;

@@ -286,6 +286,13 @@ describe('bent tubes', () => {
     }
   });
 
+  it('that run along each other for very long are laid, however many points lie beside each other', () => {
+    const lines = [strokeOf([0, 100_000], [0, 0]), strokeOf([40, 99_900], [2, 2])];
+    const [{ tube }] = buildTubes([{ lines, shape: { ...shape, supports: 0 } }]);
+    expect(tube.strokes).toHaveLength(2);
+    expect(tube.crowded.reduce((sum, c) => sum + c.length, 0)).toBeGreaterThan(99_000);
+  });
+
   it('that end at themselves end before, and stand on no support through themselves', () => {
     const turns = Array.from({ length: 61 }, (_, i) => (i / 60) * 2 * Math.PI);
     // round once and straight through the start
