@@ -1,6 +1,6 @@
 /** A block's letters as solids in metres, cached per outline and shape. */
 import { zonesOf, type Block, type Zone } from '../document/index.ts';
-import { courseOf } from './curve.ts';
+import { courseOf, pointsOf } from './curve.ts';
 import { buildDome, type DomeShape } from './dome.ts';
 import type { Contour } from './font.ts';
 import type { PlacedLetter, TextLayout } from './layout.ts';
@@ -182,7 +182,7 @@ function drawnTubes(
     const course = courseOf(nodes, stroke.closed, FLATNESS);
     const { solid, fresh } = cache.get<TubeSolid>(key, () => buildTube([course], shape));
     if (fresh) built++;
-    const line = Float64Array.from(course.x.flatMap((x, k) => [x, course.y[k]]));
+    const line = pointsOf(course);
     const [open, closed] = stroke.closed ? [[], [line]] : [[line], []];
     return [
       {

@@ -132,6 +132,9 @@ const courseThrough = (points: Float64Array, order: number[], closed: boolean) =
     closed,
   );
 
+/** The points of a course, two numbers each. */
+export const pointsOf = ({ x, y }: Course) => Float64Array.from(x.flatMap((v, i) => [v, y[i]]));
+
 /** Lists of points, two numbers each, as courses from the first to the last. */
 export const coursesAlong = (lines: readonly Float64Array[]): Course[] =>
   lines.map((l) => courseThrough(l, [...Array(l.length / 2).keys()], false));

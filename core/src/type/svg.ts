@@ -1,12 +1,13 @@
 /** SVG drawings to painted regions (SVG 1.1 shapes, paths, strokes, transforms, fill rules, groups and use). */
 import { XMLParser } from 'fast-xml-parser';
 import svgpath from 'svgpath';
-import { coursesAlong, coursesRound } from './curve.ts';
+import { coursesAlong, coursesRound, pointsOf, type Course } from './curve.ts';
+import { dashed, dashPattern } from './dashes.ts';
 import { flattened, flattenedOpen, type PathCommand } from './flatten.ts';
 import type { Contour } from './font.ts';
 import { DrawingError, type Painted } from './painted.ts';
 import { isTangled } from './tangle.ts';
-import { merged, outlined, type LineCap, type LineJoin } from './region.ts';
+import { areaOf, joined, merged, outlined, shared, type LineCap, type LineJoin } from './region.ts';
 
 /** Bounds of what a file may hold, so that hostile ones end soon. */
 const MOST_ELEMENTS = 20_000;
@@ -33,6 +34,8 @@ interface Style {
   cap: LineCap;
   join: LineJoin;
   mitre: number;
+  dashes: string;
+  dashOffset: number;
   visible: boolean;
 }
 
@@ -44,6 +47,8 @@ const PLAIN: Style = {
   cap: 'butt',
   join: 'miter',
   mitre: 4,
+  dashes: 'none',
+  dashOffset: 0,
   visible: true,
 };
 
@@ -212,6 +217,8 @@ class Reader {
   readonly leftOut = new Set<string>();
   private readonly byId = new Map<string, Element>();
   private readonly classes = new Map<string, Attributes>();
+  /** Clips by their name and where they lie: many elements share one. */
+  private readonly clips = new Map<string, Contour[]>();
   private count = 0;
   private points = 0;
   private readonly flatness: number;
@@ -237,10 +244,15 @@ class Reader {
     }
   }
 
-  private styleOf(e: Element, inherited: Style): Style {
+  /** What an element says of itself: attributes, then its classes, then its own style. */
+  private said(e: Element): Attributes {
     const a: Attributes = { ...e.attributes };
     for (const name of (e.attributes.class ?? '').split(/\s+/)) Object.assign(a, this.classes.get(name));
-    Object.assign(a, declarations(e.attributes.style ?? ''));
+    return Object.assign(a, declarations(e.attributes.style ?? ''));
+  }
+
+  private styleOf(e: Element, inherited: Style): Style {
+    const a = this.said(e);
     const style = { ...inherited };
     const take = (name: string, use: (value: string) => void) => {
       if (a[name] !== undefined && a[name] !== 'inherit') use(a[name]);
@@ -252,12 +264,12 @@ class Reader {
     take('stroke-linecap', (v) => (style.cap = v === 'round' || v === 'square' ? v : 'butt'));
     take('stroke-linejoin', (v) => (style.join = v === 'round' || v === 'bevel' ? v : 'miter'));
     take('stroke-miterlimit', (v) => (style.mitre = lengthOf(v, 4)));
+    take('stroke-dasharray', (v) => (style.dashes = v));
+    take('stroke-dashoffset', (v) => (style.dashOffset = lengthOf(v)));
     take('visibility', (v) => (style.visible = v === 'visible'));
     for (const [name, what] of [
-      ['clip-path', 'clipping'],
       ['mask', 'masks'],
       ['filter', 'filters'],
-      ['stroke-dasharray', 'dashes'],
       ['marker-end', 'markers'],
     ]) {
       if (a[name] && a[name] !== 'none') this.leftOut.add(what);
@@ -266,7 +278,14 @@ class Reader {
     return style;
   }
 
-  walk(e: Element, inherited: Style, outer: Matrix, uses: readonly string[] = []): void {
+  /** @param clip what is seen of what the element draws; null for all of it */
+  walk(
+    e: Element,
+    inherited: Style,
+    outer: Matrix,
+    uses: readonly string[] = [],
+    clip: Contour[] | null = null,
+  ): void {
     if (++this.count > MOST_ELEMENTS)
       throw new DrawingError(`the drawing has more than ${MOST_ELEMENTS} elements`);
     if (LEFT_OUT[e.tag]) {
@@ -274,22 +293,27 @@ class Reader {
       return;
     }
     if (SILENT.has(e.tag)) return;
-    const hidden =
-      e.attributes.display === 'none' || declarations(e.attributes.style ?? '').display === 'none';
-    if (hidden) return;
+    if (this.said(e).display === 'none') return;
     const style = this.styleOf(e, inherited);
     const matrix = product(outer, matrixOf(e.attributes.transform));
-    if (e.tag === 'use') this.use(e, style, matrix, uses);
+    const seen = this.clipped(e, matrix, clip);
+    if (e.tag === 'use') this.use(e, style, matrix, uses, seen);
     else if (['svg', 'g', 'a', 'switch'].includes(e.tag)) {
       const place: Matrix =
         e.tag === 'svg' && uses.length + this.painted.length > 0
           ? [1, 0, 0, 1, lengthOf(e.attributes.x), lengthOf(e.attributes.y)]
           : SAME;
-      for (const child of e.children) this.walk(child, style, product(matrix, place), uses);
-    } else if (style.visible) this.paint(e, style, matrix);
+      for (const child of e.children) this.walk(child, style, product(matrix, place), uses, seen);
+    } else if (style.visible) this.paint(e, style, matrix, seen);
   }
 
-  private use(e: Element, style: Style, matrix: Matrix, uses: readonly string[]): void {
+  private use(
+    e: Element,
+    style: Style,
+    matrix: Matrix,
+    uses: readonly string[],
+    clip: Contour[] | null,
+  ): void {
     const link = e.attributes.href ?? e.attributes['xlink:href'] ?? '';
     if (!link.startsWith('#')) {
       this.leftOut.add('links to other files');
@@ -307,8 +331,42 @@ class Reader {
     }
     const place = product(matrix, [1, 0, 0, 1, lengthOf(e.attributes.x), lengthOf(e.attributes.y)]);
     const inner = [...uses, id];
-    if (target.tag === 'symbol') for (const child of target.children) this.walk(child, style, place, inner);
-    else this.walk(target, style, place, inner);
+    if (target.tag === 'symbol')
+      for (const child of target.children) this.walk(child, style, place, inner, clip);
+    else this.walk(target, style, place, inner, clip);
+  }
+
+  /** What is left of a clip after an element's own. */
+  private clipped(e: Element, matrix: Matrix, clip: Contour[] | null): Contour[] | null {
+    const value = this.said(e)['clip-path'] ?? 'none';
+    if (value === 'none') return clip;
+    const path = this.byId.get(/^url\(\s*["']?#([^"')]+)["']?\s*\)$/.exec(value)?.[1] ?? '');
+    if (path?.tag !== 'clipPath' || path.attributes.clipPathUnits === 'objectBoundingBox') {
+      this.leftOut.add('clipping other than by paths of the file');
+      return clip;
+    }
+    const within = product(matrix, matrixOf(path.attributes.transform));
+    const key = `${path.attributes.id} ${within.join(' ')}`;
+    const own =
+      this.clips.get(key) ??
+      path.children.reduce((all: Contour[], child) => joined(all, this.clipShape(child, within, [])), []);
+    this.clips.set(key, own);
+    return clip ? shared(clip, own) : own;
+  }
+
+  private clipShape(e: Element, outer: Matrix, uses: readonly string[]): Contour[] {
+    const matrix = product(outer, matrixOf(e.attributes.transform));
+    if (e.tag === 'use') {
+      const id = (e.attributes.href ?? e.attributes['xlink:href'] ?? '').slice(1);
+      const target = this.byId.get(id);
+      if (!target || uses.includes(id)) return [];
+      const place: Matrix = [1, 0, 0, 1, lengthOf(e.attributes.x), lengthOf(e.attributes.y)];
+      return this.clipShape(target, product(matrix, place), [...uses, id]);
+    }
+    const commands = this.commandsIn(e, matrix);
+    if (!commands) return [];
+    const rule = this.said(e)['clip-rule'] === 'evenodd' ? 'evenodd' : 'nonzero';
+    return merged(this.followed(commands), rule);
   }
 
   private refuseTangles(lines: Contour[]): void {
@@ -316,36 +374,71 @@ class Reader {
       throw new DrawingError('a path crosses itself more often than can be worked through');
   }
 
-  private paint(e: Element, style: Style, matrix: Matrix): void {
+  /** The path of a shape; null when it draws nothing. */
+  private commandsIn(e: Element, matrix: Matrix): PathCommand[] | null {
     const data = shapeData(e);
-    if (data === '') return;
+    if (data === '') return null;
     if (data.length > MOST_NUMBERS && (data.match(/[\d.]+/g)?.length ?? 0) > MOST_NUMBERS)
       throw new DrawingError(`a path has more than ${MOST_NUMBERS / 2} points`);
     const { commands, broken } = commandsOf(data, matrix);
     if (broken) this.leftOut.add('the end of a path that breaks off');
+    return commands;
+  }
+
+  /** Counts points, and refuses more than can be worked through. */
+  private counted(lines: Contour[]): Contour[] {
+    for (const line of lines) this.points += line.length / 2;
+    if (this.points > MOST_POINTS) throw new DrawingError(`the drawing has more than ${MOST_POINTS} points`);
+    this.refuseTangles(lines);
+    return lines;
+  }
+
+  private followed(commands: PathCommand[]): Contour[] {
+    return this.counted(flattened(commands, 1, this.flatness));
+  }
+
+  /** The lines a pen follows along a path: dashes where it is dashed. */
+  private penned(commands: PathCommand[], style: Style, scale: number): Course[] {
+    const { open, closed } = flattenedOpen(commands, 1, this.flatness);
+    this.counted([...open, ...closed]);
+    const whole = [...coursesAlong(open), ...coursesRound(closed)];
+    const pattern = dashPattern(style.dashes, (v) => lengthOf(v, NaN) * scale);
+    if (!pattern) return whole;
+    return whole.flatMap((line) => {
+      const pieces = dashed(line, pattern, style.dashOffset * scale);
+      if (!pieces) this.leftOut.add('dashes of a line with more than can be drawn');
+      return pieces ?? [line];
+    });
+  }
+
+  private paint(e: Element, style: Style, matrix: Matrix, clip: Contour[] | null): void {
+    const commands = this.commandsIn(e, matrix);
+    if (!commands) return;
     const name = e.attributes.id ?? '';
-    const limit = (count: number) => {
-      this.points += count / 2;
-      if (this.points > MOST_POINTS)
-        throw new DrawingError(`the drawing has more than ${MOST_POINTS} points`);
+    const add = (whole: Contour[], paint: string, lines: Course[] | null) => {
+      const region = clip ? shared(whole, clip) : whole;
+      // of a line that is cut it is no longer known where it runs
+      const cut = clip !== null && areaOf(region) < areaOf(whole) * (1 - 1e-9);
+      if (region.length > 0) this.painted.push({ name, region, paint, lines: cut ? null : lines });
     };
-    if (style.fill !== 'none' && style.fill !== 'transparent' && e.tag !== 'line') {
-      const contours = flattened(commands, 1, this.flatness);
-      contours.forEach((c) => limit(c.length));
-      this.refuseTangles(contours);
-      const region = merged(contours, style.fillRule);
-      if (region.length > 0) this.painted.push({ name, region, paint: style.fill, lines: null });
-    }
+    if (style.fill !== 'none' && style.fill !== 'transparent' && e.tag !== 'line')
+      add(merged(this.followed(commands), style.fillRule), style.fill, null);
     // strokes widen with the square root of what their transform does to areas
     const scale = Math.sqrt(Math.abs(matrix[0] * matrix[3] - matrix[1] * matrix[2]));
     const width = style.strokeWidth * scale;
     if (style.stroke !== 'none' && style.stroke !== 'transparent' && width > 0) {
-      const { open, closed } = flattenedOpen(commands, 1, this.flatness);
-      [...open, ...closed].forEach((c) => limit(c.length));
-      this.refuseTangles([...open, ...closed]);
-      const region = outlined(open, closed, width, style.cap, style.join, style.mitre, this.flatness);
-      const lines = [...coursesAlong(open), ...coursesRound(closed)];
-      if (region.length > 0) this.painted.push({ name, region, paint: style.stroke, lines });
+      const lines = this.penned(commands, style, scale);
+      const points = (closed: boolean) => lines.filter((l) => l.closed === closed).map(pointsOf);
+      const region = outlined(
+        points(false),
+        points(true).map((p) => p.subarray(0, p.length - 2)),
+        width,
+        style.cap,
+        style.join,
+        style.mitre,
+        this.flatness,
+      );
+      add(region, style.stroke, lines);
     }
   }
 }

@@ -90,6 +90,63 @@ describe('vector drawings', () => {
       });
   });
 
+  it('are dashed as the pen was, from its offset on, round closed lines too', () => {
+    const pen = 'fill="none" stroke="black" stroke-width="2"';
+    // dashes of 6 and gaps of 4 on 50: five dashes
+    expect(areas(`<path ${pen} stroke-dasharray="6 4" d="M0 0H50"/>`)[0]).toBeCloseTo(5 * 6 * 2, 2);
+    // an odd list is read twice: 5 on, 3 off, 1 on, 5 off, 3 on, 1 off
+    expect(areas(`<path ${pen} stroke-dasharray="5,3,1" d="M0 0H18"/>`)[0]).toBeCloseTo((5 + 1 + 3) * 2, 2);
+    // an offset of 8 begins in the gap
+    expect(areas(`<path ${pen} stroke-dasharray="6 4" stroke-dashoffset="8" d="M0 0H12"/>`)[0]).toBeCloseTo(
+      12,
+      2,
+    );
+    expect(
+      areas(`<g transform="scale(2)"><path ${pen} stroke-dasharray="6 4" d="M0 0H50"/></g>`)[0],
+    ).toBeCloseTo(5 * 12 * 4, 2);
+    expect(areas(`<path ${pen} stroke-dasharray="0 0" d="M0 0H50"/>`)[0]).toBeCloseTo(100, 2);
+    expect(areas(`<path ${pen} stroke-dasharray="none" d="M0 0H50"/>`)[0]).toBeCloseTo(100, 2);
+    const [ring] = painted(`<rect ${pen} stroke-dasharray="10" width="30" height="30"/>`);
+    expect(ring.lines!.map((l) => [l.closed, l.length.at(-1)])).toEqual(
+      Array(6).fill([false, expect.closeTo(10, 6)]),
+    );
+    const many = paintedOf(svg(`<path ${pen} stroke-dasharray="0.001" d="M0 0H5000"/>`), 5000);
+    expect(many.leftOut.join()).toMatch(/dashes of a line with more than can be drawn/);
+    expect(areaOf(many.painted[0].region)).toBeCloseTo(10_000, 0);
+  });
+
+  it('are clipped by the paths of the file: in groups, by classes, one within another', () => {
+    const clips =
+      '<clipPath id="left"><rect width="20" height="100"/></clipPath><clipPath id="low" transform="translate(0 10)"><use href="#bar"/></clipPath><defs><rect id="bar" width="100" height="10"/></defs><style>.cut{clip-path:url(#left)}</style>';
+    const cut = (inner: string) => areas(clips + inner).reduce((sum, a) => sum + a, 0);
+    expect(cut('<rect clip-path="url(#left)" width="50" height="10"/>')).toBeCloseTo(200, 3);
+    expect(
+      cut('<g class="cut"><rect width="50" height="10"/><rect x="30" width="9" height="9"/></g>'),
+    ).toBeCloseTo(200, 3);
+    expect(
+      cut('<g style="clip-path:url(#left)"><rect clip-path="url(#low)" width="50" height="50"/></g>'),
+    ).toBeCloseTo(200, 3);
+    // a clip goes where its element is taken
+    expect(
+      cut('<g transform="translate(5 0)"><rect clip-path="url(#left)" width="50" height="10"/></g>'),
+    ).toBeCloseTo(200, 3);
+    const { painted: whole, leftOut } = paintedOf(
+      svg(`${clips}<rect clip-path="url(#nowhere)" width="50" height="10"/>`),
+      5000,
+    );
+    expect(areaOf(whole[0].region)).toBeCloseTo(500, 3);
+    expect(leftOut.join()).toMatch(/clipping other than by paths/);
+    // one clip of many points serves many elements
+    const wave = Array.from({ length: 5000 }, (_, i) => `${i / 50},${50 + 40 * Math.sin(i / 9)}`).join(' ');
+    const often = `<clipPath id="wave"><polygon points="${wave} 100,100 0,100"/></clipPath>${'<rect clip-path="url(#wave)" width="100" height="100"/>'.repeat(100)}`;
+    expect(painted(often)).toHaveLength(100);
+    // lines stay known where the clip cuts nothing of them
+    const pen = 'fill="none" stroke="black"';
+    const lines = (d: string) => painted(`${clips}<path ${pen} clip-path="url(#left)" d="${d}"/>`)[0].lines;
+    expect(lines('M2 5H18')).toHaveLength(1);
+    expect(lines('M2 5H40')).toBeNull();
+  });
+
   it('stand upright, as tall as a word, about their centre; what lies on top cuts what lies below', () => {
     const { parts, leftOut } = openDrawing(
       bytes(
