@@ -118,7 +118,7 @@ function canRise(stroke: Course, points: number[], ramp: number): boolean {
 /**
  * Shortens strokes that end at others, so that they end before them.
  * @param strokes are replaced by the shortened ones, in `nearby` too
- * @param stubs whether what reaches a little beyond a crossing stays
+ * @param stubs whether what reaches a little beyond a crossing stays, as in drawn lines
  * @returns for each stroke those that must lie below it: they cross it too near their ends to rise
  */
 function shorten(strokes: Course[], nearby: Nearby, ramp: number, stubs: boolean): Set<number>[] {
@@ -131,8 +131,8 @@ function shorten(strokes: Course[], nearby: Nearby, ramp: number, stubs: boolean
     for (const { other, from, to, points } of stretchesOf(i, stroke, nearby)) {
       const atStart = stroke.length[from] < ramp;
       const atEnd = whole - stroke.length[to] < ramp;
-      // where it runs along another there would be nothing left of it
-      if (stroke.length[to] - stroke.length[from] > MOST_CUT * ramp) continue;
+      // of a drawn line that runs along another, and of one along itself, nothing would be left
+      if ((stubs || other === i) && stroke.length[to] - stroke.length[from] > MOST_CUT * ramp) continue;
       if (other === i) {
         // it ends at itself, or comes back to where it starts
         const [, back] = rangeOf(points);
