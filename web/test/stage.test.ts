@@ -1,9 +1,11 @@
 import * as fc from 'fast-check';
+import { Ray, Vector3 } from 'three';
 import { describe, expect, it } from 'vitest';
 import { plainSurface, type Camera } from '@wemlox/core/src/document/index.ts';
 import type { Part, RenderScene } from '@wemlox/core/src/scene/renderScene.ts';
 import { pathOf, viewBoxOf } from '../src/band/glyph.ts';
 import * as cells from '../src/stage/cells.ts';
+import { PartPicker } from '../src/stage/pick.ts';
 import { inPlane, inWorld, onStage } from '../src/stage/projection.ts';
 import { draftBuffers, handedOver } from '../src/workers/draftBuffers.ts';
 
@@ -131,6 +133,46 @@ describe('what the draft view is handed', () => {
     expect(again.corners).toBeNull();
     expect(handedOver(again)).toEqual([again.index.buffer]);
     expect(handedOver(draftBuffers(scene, true))).toHaveLength(3);
+  });
+});
+
+describe('picking', () => {
+  /** A square facing +z, as two triangles. */
+  const square = (x: number, y: number, z: number, size: number) => [
+    ...[x, y, z, x + size, y, z, x + size, y + size, z],
+    ...[x, y, z, x + size, y + size, z, x, y + size, z],
+  ];
+  const picker = new PartPicker({
+    positions: Float32Array.from([...square(0, 0, 0, 4), ...square(1, 1, 1, 1), ...square(9, 9, 5, 1)]),
+    parts: ['far', 'near', 'aside'].map(
+      (letter, i) => ({ letter, firstTriangle: i * 2, triangles: 2 }) as Part,
+    ),
+  });
+  const along = (x: number, y: number, z: number, dz: number) =>
+    picker.nearest(new Ray(new Vector3(x, y, z), new Vector3(0, 0, dz)));
+
+  it('finds what is nearest, where it is met, from either side', () => {
+    expect(along(1.5, 1.5, 10, -1)).toMatchObject({ part: { letter: 'near' }, point: [1.5, 1.5, 1] });
+    expect(along(3, 3, 10, -1)).toMatchObject({ part: { letter: 'far' }, point: [3, 3, 0] });
+    expect(along(1.5, 1.5, -10, 1)).toMatchObject({ part: { letter: 'far' } });
+    expect(along(1.5, 1.5, 0.5, -1)).toMatchObject({ part: { letter: 'far' } });
+    expect(along(5, 5, 10, -1)).toBeNull();
+    expect(along(1.5, 1.5, 10, 1)).toBeNull();
+  });
+
+  it('agrees with a look at every part alone, for any ray', () => {
+    fc.assert(
+      fc.property(number(-2, 11), number(-2, 11), number(-0.3, 0.3), number(-0.3, 0.3), (x, y, dx, dy) => {
+        const ray = new Ray(new Vector3(x, y, 12), new Vector3(dx, dy, -1).normalize());
+        const where = (z: number) => {
+          const t = (12 - z) / -ray.direction.z;
+          return [x + ray.direction.x * t, y + ray.direction.y * t];
+        };
+        const on = (z: number, low: number, high: number) => where(z).every((v) => v > low && v < high);
+        const expected = on(5, 9, 10) ? 'aside' : on(1, 1, 2) ? 'near' : on(0, 0, 4) ? 'far' : undefined;
+        expect(picker.nearest(ray)?.part.letter).toBe(expected);
+      }),
+    );
   });
 });
 

@@ -28,11 +28,12 @@ import {
 } from 'three';
 import { RectAreaLightUniformsLib } from 'three/addons/lights/RectAreaLightUniformsLib.js';
 import type { Camera, Grade } from '@wemlox/core/src/document/index.ts';
-import type { Part, RenderScene, SceneLight } from '@wemlox/core/src/scene/renderScene.ts';
+import type { RenderScene, SceneLight } from '@wemlox/core/src/scene/renderScene.ts';
 import { cameraFrame } from '@wemlox/core/src/stage/camera.ts';
 import type { DraftBuffers } from '../workers/draftBuffers.ts';
 import type { SurroundView } from '../workers/messages.ts';
 import { draftMaterial } from './draftMaterial.ts';
+import { PartPicker, type Picked } from './pick.ts';
 
 const SHADOW_MAP = 1024;
 
@@ -66,6 +67,8 @@ export class DraftView {
   /** By the number of the picture. */
   private readonly environments = new Map<number, { picture: Texture; lit: Texture }>();
   private scene: RenderScene | null = null;
+  /** Made when the scene is first picked in. */
+  private picker: PartPicker | null = null;
   private camera: Camera | null = null;
   private stage = { width: 1, height: 1 };
   private frame: FrameRect = { x: 0, y: 0, width: 1, height: 1 };
@@ -123,6 +126,7 @@ export class DraftView {
     this.light(scene);
     this.surround(scene, view);
     this.scene = scene;
+    this.picker = null;
     this.draw();
   }
 
@@ -274,15 +278,13 @@ export class DraftView {
   }
 
   /** What lies under a point of the stage (CSS pixels from its top left). */
-  pick(x: number, y: number): { part: Part; point: number[] } | null {
+  pick(x: number, y: number): Picked | null {
     if (!this.scene) return null;
+    this.picker ??= new PartPicker(this.scene);
     const at = new Vector2((x / this.stage.width) * 2 - 1, 1 - (y / this.stage.height) * 2);
-    const ray = new Raycaster();
-    ray.setFromCamera(at, this.eye);
-    const [hit] = ray.intersectObject(this.mesh, false);
-    if (!hit?.face) return null;
-    const part = this.scene.parts[this.scene.partOf[Math.floor(hit.face.a / 3)]];
-    return { part, point: hit.point.toArray() };
+    const caster = new Raycaster();
+    caster.setFromCamera(at, this.eye);
+    return this.picker.nearest(caster.ray);
   }
 
   end(): void {
