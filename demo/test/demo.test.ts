@@ -1,32 +1,19 @@
 import { readdir, readFile } from 'node:fs/promises';
 import { decode } from 'fast-png';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { aspectOf, checkProject, finishAt, zonesOf, type Project } from '@wemlox/core/src/document/index.ts';
+import { aspectOf, checkProject, finishAt, zonesOf } from '@wemlox/core/src/document/index.ts';
 import { PAINTED_SURROUNDS } from '@wemlox/core/src/light/paintedSurrounds.ts';
 import { SHIPPED_FONTS } from '@wemlox/core/src/type/shippedFonts.ts';
+import { DATA, type DemoProject } from '../src/loadDemo.ts';
 import { testMaker } from '@wemlox/core/test/scene/maker.ts';
 
-const DATA = new URL('../data/', import.meta.url);
-interface Demo {
-  project: Project;
-  proofs: {
-    name: string;
-    look: string;
-    file: string;
-    width: number;
-    height: number;
-    samples: number;
-    /** Null for the project as it is. */
-    document: Project | null;
-  }[];
-}
 const files = (await readdir(DATA)).filter((f) => f.endsWith('.json'));
-const read = async (file: string) => JSON.parse(await readFile(new URL(file, DATA), 'utf8')) as Demo;
+const read = async (file: string) => JSON.parse(await readFile(new URL(file, DATA), 'utf8')) as DemoProject;
 
 const maker = testMaker();
 
 describe.each(files)('%s', (file) => {
-  let demo: Demo;
+  let demo: DemoProject;
   beforeAll(async () => {
     demo = await read(file);
   });
