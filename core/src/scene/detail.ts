@@ -1,6 +1,7 @@
 /** How finely letters are made, by what the frame can show of them. */
 import type { Block, Camera } from '../document/index.ts';
 import { cameraFrame } from '../stage/camera.ts';
+import type { Beyond } from '../type/layout.ts';
 
 /** Height of a capital, pixels, that outlines of coarseness 1 are made for. */
 const FULL = 500;
@@ -31,8 +32,8 @@ const UNSEEN = 16;
 
 export interface Detail {
   coarseness: number;
-  /** Where letters are made more coarsely; null for nowhere. Places are metres from the block's centre. */
-  beyond: { coarseness: number; sees: (x: number, y: number) => boolean } | null;
+  /** Places are metres from the block's centre; null makes all letters alike. */
+  beyond: Beyond | null;
 }
 
 /**

@@ -62,6 +62,13 @@ export type LaidOut = Pick<
   | 'capHeight'
 >;
 
+/** Where letters are made more coarsely than others. */
+export interface Beyond {
+  coarseness: number;
+  /** Whether letters at a place of the block are looked at. */
+  sees: (x: number, y: number) => boolean;
+}
+
 const bidi = bidiFactory();
 
 /** Merged outlines of each font's glyphs, for as long as the font is open. */
@@ -121,7 +128,7 @@ function runsOf(line: string, fonts: readonly NamedFont[]): FontRun[] {
 interface SetGlyph {
   letter: PlacedLetter;
   /** Its outline at some coarseness, and the name that goes by. */
-  drawn: (coarseness: number) => { key: string; outline: Contour[] };
+  drawn: (coarseness: number) => { key: string; outline: Contour[] | null };
   inked: boolean;
   space: boolean;
 }
@@ -130,13 +137,13 @@ interface SetGlyph {
  * Lays out a block's text. `loadRegions()` must have been awaited.
  * @param fonts the block's own, then those that stand in for characters it lacks
  * @param coarseness of the outlines, see OpenFont.outline
- * @param beyond coarseness of letters whose place in the block is not seen
+ * @param beyond places in thousandths of an em; null makes all letters alike
  */
 export function layoutText(
   fonts: readonly NamedFont[],
   block: LaidOut,
   coarseness = 1,
-  beyond: { coarseness: number; sees: (x: number, y: number) => boolean } | null = null,
+  beyond: Beyond | null = null,
 ): TextLayout {
   const set = fonts.map((f, i) => (i === 0 ? f.font.varied(block.axes) : f.font));
   const own = set[0];
@@ -158,19 +165,19 @@ export function layoutText(
       shaped.forEach((g, i) => {
         const drawn = (coarse: number) => ({
           key: `${fonts[run.font].key}/${g.glyph}/${size}/${coarse}`,
-          outline: regionOf(font, g.glyph, size, coarse) ?? [],
+          outline: regionOf(font, g.glyph, size, coarse),
         });
         const { key, outline } = drawn(coarseness);
         const next = clusters[clusters.indexOf(g.cluster) + 1] ?? run.end;
         const text = line.slice(g.cluster, next);
-        if (regionOf(font, g.glyph, size, coarseness) === null) tangled.add(text);
+        if (outline === null) tangled.add(text);
         const letter =
           block.letters[firstCharacter + [...line.slice(0, g.cluster)].length] ?? `${row}-${g.cluster}`;
         // marks of a cluster go where its base goes
         const leads = shaped[i - 1]?.cluster !== g.cluster;
         const by = leads ? (kerns.get(letter) ?? 0) : 0;
         if (!rightToLeft) pen += by;
-        const inked = outline.length > 0;
+        const inked = outline !== null && outline.length > 0;
         if (inked) outlines.set(key, outline);
         glyphs.push({
           drawn,
@@ -219,6 +226,7 @@ export function layoutText(
   for (const { letter, drawn } of beyond ? inked : []) {
     if (beyond!.sees(letter.x, letter.y)) continue;
     const { key, outline } = drawn(beyond!.coarseness);
+    if (outline === null || outline.length === 0) continue;
     outlines.set(key, outline);
     Object.assign(letter, { glyph: key, coarseness: beyond!.coarseness });
   }

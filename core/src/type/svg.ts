@@ -5,6 +5,7 @@ import { dashed, dashPattern } from './dashes.ts';
 import { flattened, flattenedOpen, type PathCommand } from './flatten.ts';
 import type { Contour } from './font.ts';
 import { DrawingError, type Painted } from './painted.ts';
+import { areaOf, joined, merged, outlined, shared, type LineCap, type LineJoin } from './region.ts';
 import {
   commandsOf,
   declarations,
@@ -18,7 +19,6 @@ import {
   type Matrix,
 } from './svgShapes.ts';
 import { isTangled } from './tangle.ts';
-import { areaOf, joined, merged, outlined, shared, type LineCap, type LineJoin } from './region.ts';
 
 /** Bounds of what a file may hold, so that hostile ones end soon. */
 const MOST_ELEMENTS = 20_000;
@@ -55,23 +55,6 @@ const PLAIN: Style = {
   visible: true,
 };
 
-/** Elements that draw nothing by themselves. */
-const SILENT = new Set([
-  'defs',
-  'title',
-  'desc',
-  'metadata',
-  'style',
-  'symbol',
-  'clipPath',
-  'mask',
-  'linearGradient',
-  'radialGradient',
-  'pattern',
-  'marker',
-  'filter',
-  'sodipodi:namedview',
-]);
 /** What is left out, and how the report names it. */
 const LEFT_OUT: Record<string, string> = {
   text: 'text (turn it into paths before saving)',
@@ -167,6 +150,8 @@ class Reader {
     for (const [name, what] of [
       ['mask', 'masks'],
       ['filter', 'filters'],
+      ['marker-start', 'markers'],
+      ['marker-mid', 'markers'],
       ['marker-end', 'markers'],
     ]) {
       if (a[name] && a[name] !== 'none') this.leftOut.add(what);
@@ -189,7 +174,6 @@ class Reader {
       this.leftOut.add(LEFT_OUT[e.tag]);
       return;
     }
-    if (SILENT.has(e.tag)) return;
     if (this.said(e).display === 'none') return;
     const style = this.styleOf(e, inherited);
     const matrix = product(outer, matrixOf(e.attributes.transform));
@@ -266,11 +250,6 @@ class Reader {
     return merged(this.followed(commands), rule);
   }
 
-  private refuseTangles(lines: Contour[]): void {
-    if (isTangled(lines))
-      throw new DrawingError('a path crosses itself more often than can be worked through');
-  }
-
   /** The path of a shape; null when it draws nothing. */
   private commandsIn(e: Element, matrix: Matrix): PathCommand[] | null {
     const data = shapeData(e);
@@ -286,7 +265,8 @@ class Reader {
   private counted(lines: Contour[]): Contour[] {
     for (const line of lines) this.points += line.length / 2;
     if (this.points > MOST_POINTS) throw new DrawingError(`the drawing has more than ${MOST_POINTS} points`);
-    this.refuseTangles(lines);
+    if (isTangled(lines))
+      throw new DrawingError('a path crosses itself more often than can be worked through');
     return lines;
   }
 

@@ -90,6 +90,15 @@ describe('vector drawings', () => {
       });
   });
 
+  it('draw nothing of definitions and of what other programs keep in the file', () => {
+    const rect = '<rect width="9" height="9"/>';
+    const silent = ['defs', 'symbol', 'mask', 'clipPath', 'pattern', 'marker', 'metadata', 'editor:view'];
+    const inner = silent.map((tag) => `<${tag}>${rect}</${tag}>`).join('');
+    expect(areas(`${inner}<rect width="20" height="10"/>`)).toEqual([expect.closeTo(200, 4)]);
+    const { leftOut } = paintedOf(svg('<path d="M0 0H9V9Z" marker-start="url(#arrow)"/>'), 5000);
+    expect(leftOut).toEqual(['markers']);
+  });
+
   it('are dashed as the pen was, from its offset on, round closed lines too', () => {
     const pen = 'fill="none" stroke="black" stroke-width="2"';
     // dashes of 6 and gaps of 4 on 50: five dashes
