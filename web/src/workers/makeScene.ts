@@ -28,6 +28,8 @@ const lanes = Number(self.name) || 1;
 const memories = [kernelMemory(true), kernelMemory(true)];
 let rays: RayMemory | null = null;
 let builtFrom: Float32Array | null = null;
+/** Positions of which the page has been given its corners. */
+let givenFrom: Float32Array | null = null;
 
 /** What the page sees of each picture; it cannot tell sent memory by identity, hence the numbers. */
 const views = new WeakMap<SurroundPicture, SurroundView>();
@@ -50,8 +52,7 @@ async function make(request: SceneRequest): Promise<SceneReply> {
     request.width,
   );
   const started = performance.now();
-  const anew = builtFrom !== scene.positions;
-  if (anew || !rays) {
+  if (builtFrom !== scene.positions || !rays) {
     const version: number = (rays?.version ?? 0) + 1;
     const memory = memories[version % 2];
     const module = await kernel;
@@ -64,15 +65,19 @@ async function make(request: SceneRequest): Promise<SceneReply> {
     builtFrom = scene.positions;
   }
   const prepared = preparer.prepare(scene, true);
+  const tree = performance.now() - started;
+  const view = viewOf(scene.surround.picture);
+  const draft = draftBuffers(scene, givenFrom !== scene.positions);
+  givenFrom = scene.positions;
   return {
     seq: request.seq,
     prepared,
     rays,
-    draft: draftBuffers(scene, anew),
-    view: viewOf(scene.surround.picture),
+    draft,
+    view,
     problems,
     notes,
-    spent: { ...spent, tree: performance.now() - started },
+    spent: { ...spent, tree },
     blocks: solids.map(({ block, letters, bounds, scale, limits, zones, touches, reach }, i) => ({
       block,
       bounds,
