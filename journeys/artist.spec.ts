@@ -196,6 +196,9 @@ test('from a word to a proof, two files and a crash', async ({ page }) => {
     const cool = await pixels(page);
     expect(warm.r / warm.b).toBeGreaterThan((cool.r / cool.b) * 1.15);
     await page.getByRole('button', { name: 'Key, fill, rim' }).click();
+    // three beside the one that was there
+    await expect(page.getByRole('list', { name: 'Lights' }).getByRole('listitem')).toHaveCount(4);
+    await page.getByRole('button', { name: 'Take those out' }).click();
     await expect(page.getByRole('list', { name: 'Lights' }).getByRole('listitem')).toHaveCount(3);
     const mark = page.getByTestId('dome').getByRole('button', { name: /^Key/ });
     const dome = await page.getByTestId('dome').boundingBox();
@@ -204,9 +207,9 @@ test('from a word to a proof, two files and a crash', async ({ page }) => {
     await page.mouse.down();
     await page.mouse.move(dome!.x + dome!.width * 0.75, dome!.y + dome!.height * 0.6, { steps: 6 });
     await page.mouse.up();
-    const key = (await document(page)).looks[0].rig.find((l) => l.name === 'Key')!;
+    const key = (await document(page)).looks[0].rig.find((l) => l.name === 'Key 2')!;
     expect(key.azimuth).toBeGreaterThan(0.5);
-    await expect(page.getByRole('button', { name: 'Undo Move Key' })).toBeEnabled();
+    await expect(page.getByRole('button', { name: 'Undo Move Key 2' })).toBeEnabled();
     await page.getByRole('listitem').filter({ hasText: 'Rim' }).getByRole('button', { name: 'Solo' }).click();
     await page.getByRole('button', { name: 'Fill on' }).click();
     const rig = (await document(page)).looks[0].rig;

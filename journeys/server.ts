@@ -3,6 +3,7 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import { createServer } from 'node:net';
 import { fileURLToPath } from 'node:url';
+import pg from 'pg';
 import { createDatabase } from '../store/test/createDatabase.ts';
 
 const MAIN = fileURLToPath(new URL('../server/src/main.ts', import.meta.url));
@@ -84,6 +85,14 @@ export class OwnStudio {
     await this.killNode();
     await this.kill();
     await this.database.drop();
+  }
+
+  /** A statement on the studio's own database: what no hand could do. */
+  async query(sql: string): Promise<void> {
+    const client = new pg.Client({ connectionString: this.database.url });
+    await client.connect();
+    await client.query(sql);
+    await client.end();
   }
 
   /** The document as the server has it. */

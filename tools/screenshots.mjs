@@ -1,4 +1,4 @@
-// Takes docs/screenshots anew from the demo of a running studio: node tools/screenshots.mjs [http://127.0.0.1:4600] [view ...]
+// Takes docs/screenshots anew from the demo of a running studio: npx tsx tools/screenshots.mjs [http://127.0.0.1:4600] [view ...]
 import { chromium } from '@playwright/test';
 import config from '../journeys/playwright.config.ts';
 

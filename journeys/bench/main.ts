@@ -1,14 +1,18 @@
-/** ./wemlox bench edit [--json FILE]: a keystroke to the new draft frame, in a real browser. */
+/** ./wemlox bench edit|api [--json FILE]: what needs a database, and for edits a real browser. */
+import 'reflect-metadata';
 import { writeFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
-import { print } from '@wemlox/render/src/bench/report.ts';
+import { print, type Report } from '@wemlox/render/src/bench/report.ts';
+import { benchApi } from './api.ts';
 import { benchEdit } from './edit.ts';
 
 const { values, positionals } = parseArgs({ allowPositionals: true, options: { json: { type: 'string' } } });
-if (positionals.length !== 1 || positionals[0] !== 'edit') {
-  process.stderr.write('wemlox bench: edit runs alone, as it needs a browser and a database\n');
+const BENCHES: Record<string, () => Promise<Report>> = { edit: benchEdit, api: benchApi };
+const bench = positionals.length === 1 ? BENCHES[positionals[0]] : undefined;
+if (!bench) {
+  process.stderr.write('wemlox bench: edit and api each run alone, as they need a database\n');
   process.exit(2);
 }
-const report = await benchEdit();
+const report = await bench();
 print(report);
 if (values.json) await writeFile(values.json, JSON.stringify(report, null, 1));

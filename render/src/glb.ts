@@ -2,13 +2,6 @@
 import { NodeIO, Primitive, type Document, type Material, type mat4, type Node } from '@gltf-transform/core';
 import {
   KHRLightsPunctual,
-  KHRMaterialsAnisotropy,
-  KHRMaterialsClearcoat,
-  KHRMaterialsEmissiveStrength,
-  KHRMaterialsIOR,
-  KHRMaterialsSpecular,
-  KHRMaterialsTransmission,
-  KHRMaterialsVolume,
   type Anisotropy,
   type Clearcoat,
   type EmissiveStrength,
@@ -18,8 +11,10 @@ import {
   type Transmission,
   type Volume,
 } from '@gltf-transform/extensions';
+import { openPbrAnisotropy } from '@wemlox/core/src/finish/gltf.ts';
 import { newShot, plainSurface, type Surface } from '@wemlox/core/src/document/index.ts';
 import type { SurroundPicture } from '@wemlox/core/src/light/surround.ts';
+import { GLTF_EXTENSIONS } from '@wemlox/core/src/scene/gltfMaterials.ts';
 import { plainTangents } from '@wemlox/core/src/scene/tangents.ts';
 import type { Part, RenderScene, SceneLight } from '@wemlox/core/src/scene/renderScene.ts';
 import { fitted, type Box } from '@wemlox/core/src/stage/camera.ts';
@@ -38,16 +33,7 @@ export interface GlbScene {
 
 type Vec = [number, number, number];
 
-const EXTENSIONS = [
-  KHRLightsPunctual,
-  KHRMaterialsAnisotropy,
-  KHRMaterialsClearcoat,
-  KHRMaterialsEmissiveStrength,
-  KHRMaterialsIOR,
-  KHRMaterialsSpecular,
-  KHRMaterialsTransmission,
-  KHRMaterialsVolume,
-];
+const EXTENSIONS = [KHRLightsPunctual, ...GLTF_EXTENSIONS];
 
 const point = (m: mat4, v: ArrayLike<number>): Vec =>
   [0, 1, 2].map((r) => m[r] * v[0] + m[4 + r] * v[1] + m[8 + r] * v[2] + m[12 + r]) as Vec;
@@ -57,6 +43,12 @@ const direction = (m: mat4, v: ArrayLike<number>): Vec => {
   const l = Math.hypot(...d) || 1;
   return d.map((x) => x / l) as Vec;
 };
+
+const isMirrored = (m: mat4) =>
+  m[0] * (m[5] * m[10] - m[6] * m[9]) -
+    m[4] * (m[1] * m[10] - m[2] * m[9]) +
+    m[8] * (m[1] * m[6] - m[2] * m[5]) <
+  0;
 
 /** Normals go by the inverse transpose: the matrix of cofactors does, up to scale. */
 function normalMatrix(m: mat4): mat4 {
@@ -74,7 +66,9 @@ function normalMatrix(m: mat4): mat4 {
     m[0] * m[5] - m[1] * m[4],
     0,
   ];
-  return [...c, 0, 0, 0, 1] as mat4;
+  // of a mirrored matrix the cofactors point the other way
+  const sign = isMirrored(m) ? -1 : 1;
+  return [...c.map((v) => v * sign), 0, 0, 0, 1] as mat4;
 }
 
 /** A glTF material in OpenPBR's terms; null stands for the default material. */
@@ -94,16 +88,20 @@ export function surfaceOf(material: Material | null): Surface {
   const unit = (v: readonly number[]) => v.map((x) => Math.min(1, Math.max(0, x)));
   const distance = volume && volume.getThicknessFactor() > 0 ? volume.getAttenuationDistance() : Infinity;
   const deep = Number.isFinite(distance);
+  const brushed = openPbrAnisotropy(material.getRoughnessFactor(), anisotropy?.getAnisotropyStrength() ?? 0);
+  const through = transmission?.getTransmissionFactor() ?? 0;
   return plainSurface({
     base_color: unit(base),
     base_metalness: material.getMetallicFactor(),
-    specular_roughness: material.getRoughnessFactor(),
+    specular_roughness: brushed.roughness,
     specular_ior: Math.min(3, Math.max(1, ior?.getIOR() || 1.5)),
     specular_weight: specular?.getSpecularFactor() ?? 1,
     specular_color: unit(specular?.getSpecularColorFactor() ?? [1, 1, 1]),
-    specular_roughness_anisotropy: anisotropy?.getAnisotropyStrength() ?? 0,
+    specular_roughness_anisotropy: brushed.anisotropy,
     specular_rotation: anisotropy?.getAnisotropyRotation() ?? 0,
-    transmission_weight: transmission?.getTransmissionFactor() ?? 0,
+    transmission_weight: through,
+    // without a volume the surface is a wall without thickness (KHR_materials_transmission)
+    geometry_thin_walled: through > 0 && !(volume && volume.getThicknessFactor() > 0),
     transmission_color: unit(deep ? volume!.getAttenuationColor() : base),
     transmission_depth: deep ? distance : 0,
     coat_weight: coat?.getClearcoatFactor() ?? 0,
@@ -126,6 +124,7 @@ function lightOf(node: Node, light: Light): SceneLight {
   };
   const name = light.getName() || node.getName();
   const type = light.getType();
+  const range = light.getRange() ?? undefined;
   if (type === 'spot') {
     const cosInner = Math.cos(light.getInnerConeAngle());
     return {
@@ -135,9 +134,12 @@ function lightOf(node: Node, light: Light): SceneLight {
       cosInner,
       cosOuter: Math.cos(light.getOuterConeAngle()),
       shadow: true,
+      range,
     };
   }
-  return { kind: type === 'point' ? 'point' : 'directional', name, placed, shadow: true };
+  return type === 'point'
+    ? { kind: 'point', name, placed, shadow: true, range }
+    : { kind: 'directional', name, placed, shadow: true };
 }
 
 /** Growing triangle lists of the whole file. */
@@ -157,11 +159,7 @@ class Triangles {
     const indices = primitive.getIndices();
     const count = indices ? indices.getCount() : position.getCount();
     const nm = normalMatrix(m);
-    const mirrored =
-      m[0] * (m[5] * m[10] - m[6] * m[9]) -
-        m[4] * (m[1] * m[10] - m[2] * m[9]) +
-        m[8] * (m[1] * m[6] - m[2] * m[5]) <
-      0;
+    const mirrored = isMirrored(m);
     const scratch: number[] = [];
     let made = 0;
     for (let i = 0; i + 2 < count; i += 3) {

@@ -1,7 +1,7 @@
 /** ./wemlox render IN -o OUT: traces a project or a .glb file without database or browser. */
 import 'reflect-metadata';
-import { readFile, writeFile } from 'node:fs/promises';
-import { extname } from 'node:path';
+import { access, constants, readFile, stat, writeFile } from 'node:fs/promises';
+import { dirname, extname } from 'node:path';
 import { DocumentError, type Grade } from '@wemlox/core/src/document/index.ts';
 import {
   encodeExr,
@@ -21,6 +21,8 @@ import { traceScene } from './threads.ts';
 
 /** Width of a picture when none is asked for, pixels. */
 const PLAIN_WIDTH = 960;
+/** Milliseconds between lines of progress where there is no terminal. */
+const SAY_EVERY = 10_000;
 
 /** Finds by name or identifier; the first when nothing is asked for. @throws DocumentError */
 function chosen<T extends { id: string; name: string }>(
@@ -83,12 +85,25 @@ function encoded(output: string, picture: LinearPicture, film: Film, grade: Grad
   return encodePng(picture, grade, 16);
 }
 
+/** Says before the tracing, not after it, that the picture cannot be written. @throws Error */
+async function checkOutput(output: string): Promise<void> {
+  const folder = dirname(output);
+  const found = await stat(folder).catch(() => null);
+  if (!found?.isDirectory()) throw new Error(`no such folder: ${folder}`);
+  await access(folder, constants.W_OK).catch(() => {
+    throw new Error(`the folder ${folder} cannot be written`);
+  });
+  if ((await stat(output).catch(() => null))?.isDirectory()) throw new Error(`${output} is a folder`);
+}
+
 async function render(order: Order): Promise<void> {
+  await checkOutput(order.output);
   const { scene, grade, view } = await (extname(order.input) === '.glb'
     ? glbSubject(order)
     : projectSubject(order));
   const [width, height] = order.size ?? [PLAIN_WIDTH, Math.round(PLAIN_WIDTH / scene.aspect)];
   const tty = process.stderr.isTTY;
+  let said = performance.now();
   const traced = await traceScene(scene, {
     samples: order.samples,
     seed: order.seed,
@@ -99,6 +114,10 @@ async function render(order: Order): Promise<void> {
     view: view?.(width, height),
     onPass: (done, film) => {
       if (tty) process.stderr.write(`\r${done} of ${order.samples} samples `);
+      else if (performance.now() - said > SAY_EVERY) {
+        process.stderr.write(`${done} of ${order.samples} samples\n`);
+        said = performance.now();
+      }
       return order.noise > 0 && done >= 8 && noiseOf(film, done) <= order.noise;
     },
   });
@@ -110,12 +129,17 @@ async function render(order: Order): Promise<void> {
   );
 }
 
+const words = process.argv.slice(2);
+if (words.includes('--help')) {
+  process.stdout.write(USAGE);
+  process.exit(0);
+}
 try {
-  await render(readOrder(process.argv.slice(2)));
+  await render(readOrder(words));
 } catch (error) {
   const { message, code } = error as NodeJS.ErrnoException;
   if (error instanceof UsageError) {
-    process.stderr.write(`wemlox render: ${message}\n${USAGE}`);
+    process.stderr.write(`wemlox render: ${message}; --help tells more\n`);
     process.exit(2);
   }
   process.stderr.write(

@@ -3,7 +3,7 @@ import 'reflect-metadata';
 import { EventEmitter } from 'node:events';
 import { Logger, run, type Runner, type WorkerEvents } from 'graphile-worker';
 import pino from 'pino';
-import { openPool, PRESS_TASK, sayAlive, sayGoodbye } from '@wemlox/store/src/index.ts';
+import { openPool, PRESS_TASK, sayAlive, sayGoodbye, type Vigil } from '@wemlox/store/src/index.ts';
 import { pressJob } from './press.ts';
 
 const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' }, pino.destination(2));
@@ -13,12 +13,16 @@ if (!url) {
   process.exit(1);
 }
 const HEARTBEAT = 3000;
-const pool = openPool(url, (error) => log.error(error, 'database connection lost'));
+const pool = openPool(url, (error) => log.info(`database connection lost: ${error.message}`));
 const workers: string[] = [];
+const vigil: Vigil = new Map();
 let ending = false;
 
 /** Says that this node lives, and frees the work of those that do not. */
-const beat = () => sayAlive(pool, workers).catch((error) => log.error(error, 'heartbeat'));
+const beat = () =>
+  sayAlive(pool, workers, vigil, performance.now() / 1000).catch((error: Error) =>
+    log.warn(`no heartbeat: ${error.message}`),
+  );
 
 const events: WorkerEvents = new EventEmitter();
 events.on('worker:create', ({ worker }) => {
@@ -33,7 +37,10 @@ const runner: Runner = await run({
   parsedCronItems: [],
   logger: new Logger(() => (level, message) => log[level === 'warning' ? 'warn' : level](message)),
   taskList: {
-    [PRESS_TASK]: (payload) => pressJob(pool, (payload as { id: string }).id, () => ending),
+    [PRESS_TASK]: (payload, { job }) =>
+      pressJob(pool, (payload as { id: string }).id, () => ending, {
+        last: job.attempts >= job.max_attempts,
+      }),
   },
 });
 const timer = setInterval(() => void beat(), HEARTBEAT);

@@ -2,7 +2,7 @@
 import { extname } from 'node:path';
 import { parseArgs } from 'node:util';
 
-export const USAGE = `usage: ./wemlox render IN.wemlox -o OUT.(exr|png|hdr) [--look NAME] [--shot NAME] [OPTIONS]
+export const USAGE = `usage: ./wemlox render IN.(wemlox|json) -o OUT.(exr|png|hdr) [--look NAME] [--shot NAME] [OPTIONS]
        ./wemlox render IN.glb -o OUT.(exr|png|hdr) [--surround FILE.(hdr|exr)] [OPTIONS]
 options: [--size WxH] [--samples N | --noise X] [--bounces N] [--seed N] [--passes albedo,normal,depth] [--threads N]
 `;
@@ -58,7 +58,7 @@ export function readOrder(argv: string[]): Order {
       },
     });
   } catch (error) {
-    throw new UsageError((error as Error).message);
+    throw new UsageError((error as Error).message.replaceAll('\n', ' '));
   }
   const { values, positionals } = parsed;
   if (positionals.length !== 1 || !values.output) throw new UsageError('one project file and -o are needed');

@@ -4,6 +4,7 @@ import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
 import { developed, developedLayers, type Film } from '@wemlox/core/src/trace/film.ts';
 import {
   endPress,
+  isAway,
   keepFilm,
   keptFilm,
   MissingError,
@@ -14,7 +15,7 @@ import {
   type Pool,
   type PressJob,
 } from '@wemlox/store/src/index.ts';
-import type { Grade } from '@wemlox/core/src/document/index.ts';
+import { checkProject, type Grade } from '@wemlox/core/src/document/index.ts';
 import { diskSources } from './sources.ts';
 import { traceScene } from './threads.ts';
 
@@ -22,6 +23,13 @@ import { traceScene } from './threads.ts';
 const KEEP_EVERY = 10;
 
 const bytesOf = (sums: Float32Array) => new Uint8Array(new Float32Array(sums).buffer);
+
+/** The node was told to end in the middle of a picture. */
+class NodeEnds extends Error {}
+
+/** Whether another try may go better: the database or the disk is away for now, or another node goes on. */
+const mayPass = (error: unknown) =>
+  error instanceof NodeEnds || isAway(error) || (error as NodeJS.ErrnoException).code === 'ENOSPC';
 
 /** The finished file. */
 export function encodePress(
@@ -43,19 +51,22 @@ export function encodePress(
   );
 }
 
-/** Works on a job until it is done, cancelled, failed, or `stopping` says that the node ends. */
+/**
+ * Works on a job until it is done, cancelled, failed, or `stopping` says that the node ends.
+ * @param last nobody will take the job up again
+ */
 export async function pressJob(
   pool: Pool,
   id: string,
   stopping: () => boolean,
-  threads?: number,
+  { threads, last = false }: { threads?: number; last?: boolean } = {},
 ): Promise<void> {
   const job = await readPress(pool, id).catch((error: unknown) => {
     if (error instanceof MissingError) return null;
     throw error;
   });
   if (!job || (job.state !== 'waiting' && job.state !== 'tracing')) return;
-  const { document, width, height, samples, seed, layers } = job;
+  const { width, height, samples, seed, layers } = job;
   const kept = await keptFilm(pool, id);
   const before = kept ? job.seconds : 0;
   if (!(await reportPress(pool, id, kept?.samples ?? 0, before))) return;
@@ -64,6 +75,7 @@ export async function pressJob(
   const started = performance.now();
   let cancelled = false;
   try {
+    const document = checkProject(job.document);
     const { scene, problems } = await new SceneMaker(sources, true).make(document, job.look, job.shot, width);
     // a stand-in would be a different picture
     if (problems.length > 0) throw new RangeError(problems.join('; '));
@@ -88,13 +100,13 @@ export async function pressJob(
     });
     if (cancelled) return;
     // the queue gives what is unfinished to the next node
-    if (traced.samples < samples) throw new Error('the node ends');
+    if (traced.samples < samples) throw new NodeEnds('the node ends');
     const grade = document.looks.find((l) => l.id === job.look)!.grade;
     const file = encodePress(job, traced.film, samples, grade);
     const asset = await putAsset(pool, 'press', job.name, file);
     await endPress(pool, id, { result: asset.hash, samples });
   } catch (error) {
-    if (!(error instanceof RangeError)) throw error;
-    await endPress(pool, id, { failed: error.message });
+    if (mayPass(error) && !last) throw error;
+    await endPress(pool, id, { failed: error instanceof Error ? error.message : String(error) });
   }
 }

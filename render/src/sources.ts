@@ -1,7 +1,14 @@
 /** Fonts and environments from disk and from .wemlox files. */
 import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
-import { unpackProject, type ProjectFile } from '@wemlox/core/src/document/index.ts';
+import { extname } from 'node:path';
+import {
+  checkProject,
+  DocumentError,
+  unpackProject,
+  type Project,
+  type ProjectFile,
+} from '@wemlox/core/src/document/index.ts';
 import { readSurroundPicture } from '@wemlox/core/src/picture/files.ts';
 import type { Sources } from '@wemlox/core/src/scene/sceneMaker.ts';
 
@@ -9,9 +16,23 @@ import type { Sources } from '@wemlox/core/src/scene/sceneMaker.ts';
 const PACKAGES = new URL('../../node_modules/', import.meta.url);
 const sha256 = async (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
 
-/** Opens a .wemlox file. @throws DocumentError, or what reading the file throws */
+/** The document in a project's JSON: by itself, or as the server answers it. @throws DocumentError */
+function documentIn(text: string): Project {
+  let parsed: unknown;
+  try {
+    parsed = JSON.parse(text);
+  } catch {
+    throw new DocumentError(['the file is not valid JSON']);
+  }
+  const held = parsed as { document?: unknown; project?: unknown } | null;
+  return checkProject(held?.document ?? held?.project ?? parsed);
+}
+
+/** Opens a .wemlox file, or a project's JSON without assets. @throws DocumentError, or what reading the file throws */
 export async function openProjectFile(path: string): Promise<ProjectFile> {
-  return unpackProject(new Uint8Array(await readFile(path)), sha256);
+  const bytes = new Uint8Array(await readFile(path));
+  if (extname(path) === '.json') return { project: documentIn(new TextDecoder().decode(bytes)), assets: [] };
+  return unpackProject(bytes, sha256);
 }
 
 /** Sources over shipped fonts and given assets. */

@@ -5,6 +5,7 @@ import {
   KHRMaterialsIOR,
   KHRMaterialsTransmission,
   KHRMaterialsVolume,
+  type Light,
 } from '@gltf-transform/extensions';
 import { describe, expect, it } from 'vitest';
 import { developed, developedLayers } from '@wemlox/core/src/trace/film.ts';
@@ -109,6 +110,51 @@ describe('glTF lights', () => {
   });
 });
 
+describe('glTF nodes and lights by the standard', () => {
+  it('mirrored nodes shine as the plain ones do', async () => {
+    const flipped = (scale: [number, number, number]) =>
+      file((d) => {
+        lamp('point', 10, 1)(d);
+        // normals of the file's own, which turn with the node
+        const up = d
+          .createAccessor()
+          .setType('VEC3')
+          .setArray(new Float32Array([0, 1, 0, 0, 1, 0, 0, 1, 0, 0, 1, 0]));
+        up.setBuffer(d.getRoot().listBuffers()[0]);
+        d.getRoot().listMeshes()[0].listPrimitives()[0].setAttribute('NORMAL', up);
+        d.getRoot()
+          .listNodes()
+          .find((n) => n.getName() === 'floor')!
+          .setScale(scale);
+      });
+    const plain = await seen(await flipped([1, 1, 1]));
+    expect(plain).toBeGreaterThan(0.5);
+    for (const scale of [
+      [-1, 1, 1],
+      [1, 1, -1],
+      [-2, 0.5, 1],
+    ] as [number, number, number][])
+      expect(await seen(await flipped(scale))).toBeCloseTo(plain, 1);
+  });
+
+  it('lights end at their range: 1 − (d / range)⁴ of what they would give', async () => {
+    const ranged = (type: 'point' | 'spot', range: number) =>
+      file((d) => {
+        lamp(type, 10, 1)(d);
+        const node = d
+          .getRoot()
+          .listNodes()
+          .find((n) => n.getName() === 'lamp')!;
+        node.getExtension<Light>('KHR_lights_punctual')!.setRange(range);
+      });
+    for (const type of ['point', 'spot'] as const) {
+      const whole = await seen(await file(lamp(type, 10, 1)));
+      expect((await seen(await ranged(type, 2))) / whole).toBeCloseTo(1 - 1 / 16, 2);
+      expect(await seen(await ranged(type, 0.99))).toBe(0);
+    }
+  });
+});
+
 describe('glTF materials', () => {
   it('become OpenPBR surfaces', () => {
     const document = new Document();
@@ -147,6 +193,14 @@ describe('glTF materials', () => {
           .setEmissiveStrength(40),
       );
     expect(surfaceOf(neon)).toMatchObject({ emission_color: [1, 0.5, 0], emission_luminance: 20 });
+    const pane = document
+      .createMaterial()
+      .setExtension(
+        'KHR_materials_transmission',
+        document.createExtension(KHRMaterialsTransmission).createTransmission().setTransmissionFactor(1),
+      );
+    expect(surfaceOf(pane).geometry_thin_walled).toBe(true);
+    expect(surfaceOf(glass).geometry_thin_walled).toBe(false);
     expect(surfaceOf(null)).toMatchObject({ base_metalness: 1, specular_roughness: 1 });
   });
 });

@@ -56,7 +56,7 @@ describe('the press', () => {
     const kept = await keptFilm(db.pool, stopped.id);
     expect(kept!.samples).toBeGreaterThan(0);
     expect(kept!.samples).toBeLessThan(12);
-    await pressJob(db.pool, stopped.id, () => false, 1);
+    await pressJob(db.pool, stopped.id, () => false, { threads: 1 });
     const [a, b] = [await readPress(db.pool, whole.id), await readPress(db.pool, stopped.id)];
     expect(a).toMatchObject({ state: 'done', samplesDone: 12 });
     expect(b.result).toBe(a.result);
@@ -92,6 +92,41 @@ describe('the press', () => {
     await cancelPress(db.pool, project, late.id);
     await work;
     expect(await readPress(db.pool, late.id)).toMatchObject({ state: 'cancelled', result: null });
+  });
+
+  it('fails at once, in words, when it cannot succeed; is left to another try when it may', async () => {
+    const broken = structuredClone(document) as unknown as { blocks: unknown };
+    const malformed = await askPress(db.pool, project, document, order());
+    broken.blocks = 'none';
+    await db.pool.query('UPDATE press_jobs SET document = $2 WHERE id = $1', [
+      malformed.id,
+      JSON.stringify(broken),
+    ]);
+    await pressJob(db.pool, malformed.id, () => false);
+    expect(await readPress(db.pool, malformed.id)).toMatchObject({
+      state: 'failed',
+      message: expect.stringContaining('blocks: must be a list'),
+    });
+    const pictured = structuredClone(document);
+    pictured.looks.find((l) => l.id === 'frosted')!.surround = {
+      ...pictured.looks[0].surround,
+      source: 'picture',
+      id: '1'.repeat(64),
+      name: 'Lost harbour',
+    };
+    const lost = await askPress(db.pool, project, pictured, order());
+    await pressJob(db.pool, lost.id, () => false);
+    expect(await readPress(db.pool, lost.id)).toMatchObject({
+      state: 'failed',
+      message: expect.stringContaining('Lost harbour'),
+    });
+    // the node ends: another takes over, unless this was the last try
+    const ended = await ask({ samples: 4096 });
+    let passes = 0;
+    await expect(pressJob(db.pool, ended.id, () => ++passes > 1)).rejects.toThrow('the node ends');
+    expect((await readPress(db.pool, ended.id)).state).toBe('tracing');
+    await pressJob(db.pool, ended.id, () => true, { last: true });
+    expect((await readPress(db.pool, ended.id)).state).toBe('failed');
   });
 
   it('fails in words when the document leans on a font that is not there', async () => {

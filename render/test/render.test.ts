@@ -84,6 +84,58 @@ describe('./wemlox render', () => {
   });
 });
 
+describe('./wemlox render, asked for more', () => {
+  it('takes a project’s JSON, by itself or as the server answers it', async () => {
+    const document = await demo();
+    const shapes: Record<string, unknown> = { plain: document, answered: { id: 'x', version: 3, document } };
+    const pictures: Buffer[] = [];
+    for (const [name, content] of Object.entries(shapes)) {
+      const [json, out] = [join(folder, `${name}.json`), join(folder, `${name}.exr`)];
+      await writeFile(json, JSON.stringify(content));
+      expect((await render(json, '-o', out, '--size', '32x16', '--samples', '1')).code).toBe(0);
+      pictures.push(await readFile(out));
+    }
+    expect(pictures[0].equals(pictures[1])).toBe(true);
+    const wrong = join(folder, 'wrong.json');
+    await writeFile(wrong, '{"format": "other"}');
+    expect(await render(wrong, '-o', join(folder, 'w.exr'))).toEqual({
+      code: 1,
+      stderr: 'wemlox render: format: is "other", not "wemlox-project"\n',
+    });
+  });
+
+  it('says before tracing that the folder is not there, and usage errors in one line', async () => {
+    const missing = join(folder, 'none', 'x.exr');
+    const { code, stderr } = await render(file, '-o', missing, '--samples', '60000', '--size', '4000x2000');
+    expect([code, stderr]).toEqual([1, `wemlox render: no such folder: ${join(folder, 'none')}\n`]);
+    for (const words of [[], [file], [file, '-o', 'a.exr', '--what'], [file, '-o', 'a.tiff']]) {
+      const { code: usage, stderr: said } = await render(...words);
+      expect(usage).toBe(2);
+      expect(said.trim().split('\n')).toHaveLength(1);
+    }
+  });
+
+  it('tells how far it is where there is no terminal', async () => {
+    const { code, stderr } = await render(
+      file,
+      '-o',
+      join(folder, 'long.png'),
+      '--size',
+      '640x400',
+      '--samples',
+      '20',
+      '--threads',
+      '1',
+    );
+    expect(code).toBe(0);
+    // a line every ten seconds, of pictures that take longer
+    const seconds = Number(/([\d.]+) s\n$/.exec(stderr)![1]);
+    const lines = stderr.match(/\d+ of 20 samples\n/g)?.length ?? 0;
+    expect(lines).toBeLessThanOrEqual(Math.ceil(seconds / 10));
+    if (seconds > 15) expect(lines).toBeGreaterThan(0);
+  });
+});
+
 describe('orders', () => {
   it('have defaults and bounds', () => {
     expect(readOrder(['a.wemlox', '-o', 'b.exr'])).toMatchObject({

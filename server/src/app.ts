@@ -6,15 +6,17 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Pool } from '@wemlox/store/src/index.ts';
+import { DOCUMENT } from '@wemlox/core/src/ceilings.ts';
+import type { Readers } from './foreign/readers.ts';
 import { problems, Refusal } from './problem.ts';
 import { assetRoutes } from './routes/assets.ts';
 import { finishRoutes } from './routes/finishes.ts';
 import { pressRoutes } from './routes/press.ts';
 import { projectRoutes } from './routes/projects.ts';
 import { proofRoutes } from './routes/proofs.ts';
-
-/** Largest document taken, bytes. */
-const LARGEST_DOCUMENT = 16 * 1024 * 1024;
+import { revisionRoutes } from './routes/revisions.ts';
+import type { Settings } from './settings.ts';
+import { knownHost, notTooMany, ownPages, withToken } from './strangers.ts';
 
 /**
  * A worker answers to the policy of its own file. The polygon library binds its functions by evaluating text,
@@ -24,8 +26,16 @@ const SCENE_WORKER = /scene\.worker-[^/]*\.js$/;
 const SCENE_WORKER_POLICY =
   "default-src 'self'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'; connect-src 'self'";
 
-/** @param page folder of the built page */
-export function createApp(pool: Pool, log: Logger, page: string): Express {
+export interface AppParts {
+  pool: Pool;
+  log: Logger;
+  /** Folder of the built page. */
+  page: string;
+  readers: Readers;
+  settings: Pick<Settings, 'hosts' | 'token'>;
+}
+
+export function createApp({ pool, log, page, readers, settings }: AppParts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(pinoHttp({ logger: log, autoLogging: false }));
@@ -54,18 +64,21 @@ export function createApp(pool: Pool, log: Logger, page: string): Express {
       strictTransportSecurity: false,
     }),
   );
+  app.use(knownHost(settings), ownPages, withToken(settings));
+  app.use('/api', notTooMany());
   app.get('/api/health', async (_req, res) => {
     await pool.query('SELECT 1');
     res.json({ ok: true });
   });
-  const json = express.json({ limit: LARGEST_DOCUMENT });
-  app.use('/api/assets', assetRoutes(pool));
+  const json = express.json({ limit: DOCUMENT.bytes });
+  app.use('/api/assets', assetRoutes(pool, readers));
   app.use('/api/finishes', json, finishRoutes(pool));
+  app.use('/api/projects/:id/revisions', revisionRoutes(pool));
   app.use('/api/projects/:id/proofs', json, proofRoutes(pool));
   app.use('/api/projects/:id/press', json, pressRoutes(pool));
-  app.use('/api/projects', json, projectRoutes(pool));
+  app.use('/api/projects', json, projectRoutes(pool, readers));
   app.use('/api/{*rest}', (req) => {
-    throw new Refusal(404, `nothing answers ${req.method} ${req.originalUrl}`);
+    throw new Refusal(404, `nothing answers ${req.method} ${req.originalUrl.slice(0, 200)}`);
   });
   app.use(
     '/built',

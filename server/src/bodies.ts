@@ -1,6 +1,5 @@
 /** What the API takes, checked at the door. */
 import 'reflect-metadata';
-import { plainToInstance, Type, type ClassConstructor } from 'class-transformer';
 import {
   IsBoolean,
   IsIn,
@@ -11,20 +10,46 @@ import {
   Length,
   Matches,
   Max,
+  MaxLength,
   Min,
-  ValidateNested,
-  validateSync,
 } from 'class-validator';
-import { DocumentError, Finish, problemLines } from '@wemlox/core/src/document/index.ts';
-import { PRESS_FORMATS, type PressFormat } from '@wemlox/store/src/index.ts';
+import { checkJson, Finish } from '@wemlox/core/src/document/index.ts';
+import { One } from '@wemlox/core/src/document/rules.ts';
+import {
+  PRESS_FORMATS,
+  PROJECT_ORDERS,
+  type PressFormat,
+  type ProjectQuery,
+} from '@wemlox/store/src/index.ts';
 
 export class NewProjectBody {
   @IsObject() document!: object;
+  @IsOptional() @IsString() @MaxLength(200) label?: string;
 }
 
 export class SaveBody {
-  @IsInt() @Min(1) version!: number;
+  @IsInt() @Min(1) @Max(2147483646) version!: number;
   @IsObject() document!: object;
+  /** Names this save, so that sending it again is no second one. */
+  @IsOptional() @Matches(/^[\w-]{8,40}$/) save?: string;
+  /** Step of history: saves of one step are one revision. */
+  @IsOptional() @Matches(/^[\w-]{8,40}$/) step?: string;
+  /** Name of the edit. */
+  @IsOptional() @IsString() @MaxLength(200) label?: string;
+}
+
+export class ListQuery implements ProjectQuery {
+  @IsOptional() @IsString() @MaxLength(200) search?: string;
+  @IsOptional() @IsIn(PROJECT_ORDERS) order?: (typeof PROJECT_ORDERS)[number];
+  @IsOptional() @IsInt() @Min(0) @Max(1_000_000) offset?: number;
+  @IsOptional() @IsInt() @Min(1) @Max(1000) limit?: number;
+
+  /** A query string's texts as this query's kinds. */
+  static of(query: Record<string, unknown>): object {
+    const number = (value: unknown) =>
+      typeof value === 'string' && /^\d+$/.test(value) ? Number(value) : value;
+    return { ...query, offset: number(query.offset), limit: number(query.limit) };
+  }
 }
 
 export class ProofBody {
@@ -41,7 +66,7 @@ export class ProofBody {
 }
 
 export class FinishBody {
-  @IsObject() @ValidateNested() @Type(() => Finish) finish!: Finish;
+  @One(() => Finish) finish!: Finish;
 }
 
 export class PressBody {
@@ -64,10 +89,4 @@ export class AssetQuery {
 }
 
 /** @throws DocumentError naming each field that is wrong */
-export function checked<T extends object>(type: ClassConstructor<T>, body: unknown): T {
-  if (typeof body !== 'object' || body === null) throw new DocumentError(['the body is not an object']);
-  const instance = plainToInstance(type, body);
-  const errors = validateSync(instance, { forbidUnknownValues: true });
-  if (errors.length > 0) throw new DocumentError(problemLines(errors));
-  return instance;
-}
+export const checked = checkJson;

@@ -1,48 +1,20 @@
-import type { Server } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { readFileSync } from 'node:fs';
 import { zipSync } from 'fflate';
-import pino from 'pino';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { newProject, unpackProject, type Project } from '@wemlox/core/src/document/index.ts';
+import { unpackProject, type Project } from '@wemlox/core/src/document/index.ts';
 import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
 import { encodeExr, encodeHdr } from '@wemlox/core/src/picture/files.ts';
 import { sha256 } from '@wemlox/store/src/index.ts';
-import { freshDatabase } from '../../store/test/freshDatabase.ts';
-import { createApp } from '../src/app.ts';
+import { openApp, project, type TestApp } from './openApp.ts';
 
-let db: Awaited<ReturnType<typeof freshDatabase>>;
-let server: Server;
+let app: TestApp;
+let call: TestApp['call'];
 let base: string;
 beforeAll(async () => {
-  db = await freshDatabase();
-  server = createApp(db.pool, pino({ level: 'silent' }), '/nowhere').listen(0, '127.0.0.1');
-  await new Promise((resolve) => server.once('listening', resolve));
-  base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
+  app = await openApp();
+  ({ call, base } = app);
 });
-afterAll(async () => {
-  server.closeAllConnections();
-  await new Promise((resolve) => server.close(resolve));
-  await db.end();
-});
-
-const project = (name = 'Hull') => newProject(name, 'WORD', structuredClone(READY_FINISHES.slice(0, 2)));
-const call = async (method: string, path: string, body?: unknown) => {
-  const bytes = body instanceof Uint8Array;
-  const response = await fetch(base + path, {
-    method,
-    body: body === undefined ? undefined : bytes ? (body as Uint8Array<ArrayBuffer>) : JSON.stringify(body),
-    headers:
-      body === undefined ? {} : { 'Content-Type': bytes ? 'application/octet-stream' : 'application/json' },
-  });
-  const text = await response.text();
-  return {
-    status: response.status,
-    type: response.headers.get('content-type') ?? '',
-    headers: response.headers,
-    json: text ? JSON.parse(text) : null,
-  };
-};
+afterAll(() => app.end());
 
 /** A small float environment with one pixel of choice. */
 const environment = (pixel: number[] = [1, 1, 1]) => {

@@ -1,6 +1,8 @@
 /** Files by their SHA-256, in chunks, written once. */
 import { createHash } from 'node:crypto';
-import { inTransaction, MissingError, type Pool } from './database.ts';
+import { inWords, KEPT } from '@wemlox/core/src/ceilings.ts';
+import { assetsOf, type Project } from '@wemlox/core/src/document/index.ts';
+import { inTransaction, MissingError, QuotaError, type Client, type Pool } from './database.ts';
 
 export type AssetKind = 'font' | 'surround' | 'drawing' | 'proof' | 'press';
 
@@ -14,6 +16,71 @@ export interface AssetLine {
 const CHUNK = 1 << 20;
 
 export const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
+
+/**
+ * Notes which files a project leans on.
+ * @throws QuotaError when they take more than one project may
+ */
+export async function useAssets(
+  client: Client,
+  project: string,
+  document: Project,
+  ...more: string[]
+): Promise<void> {
+  const hashes = [...assetsOf(document), ...more];
+  if (hashes.length === 0) return;
+  const { rowCount } = await client.query(
+    `INSERT INTO asset_uses (project_id, hash) SELECT $1, hash FROM assets WHERE hash = ANY($2)
+     ON CONFLICT DO NOTHING`,
+    [project, hashes],
+  );
+  if (rowCount === 0) return;
+  const { rows } = await client.query(
+    `SELECT sum(a.size)::bigint AS size FROM asset_uses u JOIN assets a USING (hash) WHERE u.project_id = $1`,
+    [project],
+  );
+  if (Number(rows[0].size) > KEPT.projectBytes)
+    throw new QuotaError(
+      `the fonts, pictures and drawings of this project take more than ${inWords(KEPT.projectBytes)}`,
+    );
+}
+
+/** Nothing leans on it: no project has used it, no proof shows it, no press job made it. */
+const UNUSED = `NOT EXISTS (SELECT FROM asset_uses u WHERE u.hash = a.hash)
+  AND NOT EXISTS (SELECT FROM proofs p WHERE p.picture = a.hash)
+  AND NOT EXISTS (SELECT FROM press_jobs j WHERE j.result = a.hash)
+  AND NOT EXISTS (SELECT FROM revisions r WHERE r.picture = a.hash)`;
+
+export interface UnusedAsset extends AssetLine {
+  uploadedAt: string;
+}
+
+/** Files that nothing uses, the largest first. */
+export async function unusedAssets(pool: Pool): Promise<UnusedAsset[]> {
+  const { rows } = await pool.query(
+    `SELECT hash, kind, name, size, created_at FROM assets a WHERE ${UNUSED} ORDER BY size DESC, hash`,
+  );
+  return rows.map(({ created_at, ...r }) => ({
+    ...r,
+    size: Number(r.size),
+    uploadedAt: created_at.toISOString(),
+  }));
+}
+
+/** Removes a file that nothing uses. @throws MissingError when there is none of that hash, or it is in use */
+export async function removeUnused(pool: Pool, hash: string): Promise<void> {
+  const { rowCount } = await pool.query(`DELETE FROM assets a WHERE hash = $1 AND ${UNUSED}`, [hash]);
+  if (rowCount === 0) throw new MissingError(`no unused asset ${hash}`);
+}
+
+/** Removes files that have gone unused for the stated time; how many. */
+export async function sweepAssets(pool: Pool): Promise<number> {
+  const { rowCount } = await pool.query(
+    `DELETE FROM assets a WHERE created_at < now() - make_interval(days => $1) AND ${UNUSED}`,
+    [KEPT.unusedDays],
+  );
+  return rowCount ?? 0;
+}
 
 /** Stores a file; the same bytes again are the same asset. */
 export async function putAsset(
@@ -30,6 +97,11 @@ export async function putAsset(
       [hash, kind, name, bytes.length],
     );
     if (rowCount === 0) return;
+    const { rows } = await client.query('SELECT coalesce(sum(size), 0)::bigint AS size FROM assets');
+    if (Number(rows[0].size) > KEPT.bytes)
+      throw new QuotaError(
+        `files take the ${inWords(KEPT.bytes)} that are kept in all; remove unused ones first`,
+      );
     for (let n = 0; n * CHUNK < bytes.length; n++) {
       await client.query('INSERT INTO asset_chunks (hash, n, data) VALUES ($1, $2, $3)', [
         hash,

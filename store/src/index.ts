@@ -4,3 +4,4 @@ export * from './finishes.ts';
 export * from './projects.ts';
 export * from './proofs.ts';
 export * from './press.ts';
+export * from './revisions.ts';

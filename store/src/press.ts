@@ -1,5 +1,6 @@
 /** Press jobs and the films they are made on. */
 import { newId, type Project } from '@wemlox/core/src/document/index.ts';
+import { useAssets } from './assets.ts';
 import { inTransaction, MissingError, type Pool } from './database.ts';
 
 export const PRESS_FORMATS = ['png8', 'png16', 'exr-half', 'exr-float'] as const;
@@ -33,6 +34,8 @@ export interface PressJob extends PressOrder {
 
 /** Name of the task in the queue. */
 export const PRESS_TASK = 'press';
+/** Times a job is taken up again after what may pass. */
+export const PRESS_ATTEMPTS = 25;
 
 const LINE = `id, name, look, shot, width, height, samples, seed, format, alpha, layers, state, samples_done, seconds,
   message, result, asked_at`;
@@ -77,9 +80,12 @@ export async function askPress(
     );
     if (rows.length === 0) throw new MissingError(`no project ${project}`);
     const job = jobOf(rows[0]);
+    await useAssets(client, project, document);
+    // due whatever the clock says now or later
     await client.query(
-      `SELECT graphile_worker.add_job($1, json_build_object('id', $2::text), job_key := $2::text)`,
-      [PRESS_TASK, job.id],
+      `SELECT graphile_worker.add_job($1, json_build_object('id', $2::text), job_key := $2::text,
+              run_at := to_timestamp(0), max_attempts := $3)`,
+      [PRESS_TASK, job.id, PRESS_ATTEMPTS],
     );
     return job;
   });
@@ -88,7 +94,7 @@ export async function askPress(
 /** Newest first. */
 export async function listPress(pool: Pool, project: string): Promise<PressJob[]> {
   const { rows } = await pool.query(
-    `SELECT ${LINE} FROM press_jobs WHERE project_id = $1 ORDER BY asked_at DESC, id LIMIT 100`,
+    `SELECT ${LINE} FROM press_jobs WHERE project_id = $1 ORDER BY n DESC LIMIT 100`,
     [project],
   );
   return rows.map(jobOf);
@@ -176,21 +182,56 @@ export async function keptFilm(
 
 /** Seconds of silence after which a node is taken for dead. */
 const SILENCE = 12;
+/** Seconds to which a job waits at most after it failed, whatever became of the clock. */
+const LONGEST_WAIT = 120;
 
-/** A node says that it is alive, and frees the jobs held by workers that have fallen silent. */
-export async function sayAlive(pool: Pool, workers: string[]): Promise<void> {
+/** What one node has seen of the others, by its own watch. */
+export type Vigil = Map<string, { beats: string; since: number }>;
+
+/** Those whose sign has not changed for SILENCE seconds by the watch. */
+function silentOf(vigil: Vigil, signs: Map<string, string>, now: number): string[] {
+  for (const name of vigil.keys()) if (!signs.has(name)) vigil.delete(name);
+  const silent: string[] = [];
+  for (const [name, beats] of signs) {
+    const seen = vigil.get(name);
+    if (seen?.beats !== beats) vigil.set(name, { beats, since: now });
+    else if (now - seen.since > SILENCE) silent.push(name);
+  }
+  return silent;
+}
+
+/**
+ * A node says that it is alive, and frees the jobs held by workers that have fallen silent.
+ * No clock is read but the node's own watch, so clocks may jump.
+ * @param vigil what this node remembers of the others between its beats
+ * @param now seconds of a clock that never jumps
+ */
+export async function sayAlive(pool: Pool, workers: string[], vigil: Vigil, now: number): Promise<void> {
   await pool.query(
     `INSERT INTO render_nodes (worker_id) SELECT unnest($1::text[])
-     ON CONFLICT (worker_id) DO UPDATE SET seen_at = now()`,
+     ON CONFLICT (worker_id) DO UPDATE SET beats = render_nodes.beats + 1`,
     [workers],
   );
-  await pool.query('DELETE FROM render_nodes WHERE seen_at < now() - make_interval(secs => $1)', [SILENCE]);
-  // a worker that died before it ever spoke is silent too
+  // a worker that holds a job but never spoke is watched by the job it holds
+  const { rows } = await pool.query(
+    `SELECT worker_id AS name, beats::text AS sign FROM render_nodes WHERE worker_id <> ALL($1)
+     UNION ALL
+     SELECT locked_by, string_agg('job ' || id, ',' ORDER BY id) FROM graphile_worker.jobs
+      WHERE locked_by IS NOT NULL AND locked_by <> ALL($1)
+        AND locked_by NOT IN (SELECT worker_id FROM render_nodes) GROUP BY locked_by`,
+    [workers],
+  );
+  const silent = silentOf(vigil, new Map(rows.map((r) => [r.name, r.sign])), now);
+  if (silent.length > 0) {
+    await pool.query('DELETE FROM render_nodes WHERE worker_id = ANY($1)', [silent]);
+    await pool.query('SELECT graphile_worker.force_unlock_workers($1::text[])', [silent]);
+  }
+  // a clock put back leaves jobs due in a far future
   await pool.query(
-    `SELECT graphile_worker.force_unlock_workers(array_agg(DISTINCT locked_by)) FROM graphile_worker.jobs
-      WHERE locked_by NOT IN (SELECT worker_id FROM render_nodes) AND locked_at < now() - make_interval(secs => $1)
+    `SELECT graphile_worker.reschedule_jobs(array_agg(id), run_at := now()) FROM graphile_worker.jobs
+      WHERE locked_at IS NULL AND attempts < max_attempts AND run_at > now() + make_interval(secs => $1)
      HAVING count(*) > 0`,
-    [SILENCE],
+    [LONGEST_WAIT],
   );
 }
 

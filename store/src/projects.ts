@@ -1,17 +1,32 @@
-/** Projects and their append-only revisions. Documents come in checked. */
+/** Projects. Documents come in checked. */
+import { KEPT } from '@wemlox/core/src/ceilings.ts';
 import { newId, type Project } from '@wemlox/core/src/document/index.ts';
-import { inTransaction, MissingError, type Pool } from './database.ts';
+import { useAssets } from './assets.ts';
+import { inTransaction, MissingError, QuotaError, type Pool } from './database.ts';
+import { keepRevision, thinRevisions } from './revisions.ts';
 
 export interface ProjectLine {
   id: string;
   name: string;
   version: number;
+  /** ISO 8601, with its offset. */
   updatedAt: string;
   /** First look, to open. */
   look: string;
   /** Picture of the latest proof, an asset's hash. */
   picture: string | null;
   proofs: number;
+}
+
+export const PROJECT_ORDERS = ['changed', 'name', 'words'] as const;
+
+/** Which projects a list shows; all of them, the last changed first, when nothing is asked. */
+export interface ProjectQuery {
+  /** Part of the name or of the words in the type, in any case. */
+  search?: string;
+  order?: (typeof PROJECT_ORDERS)[number];
+  offset?: number;
+  limit?: number;
 }
 
 export interface StoredProject {
@@ -31,40 +46,75 @@ export class ConflictError extends Error {
   }
 }
 
-export async function listProjects(pool: Pool): Promise<ProjectLine[]> {
-  const { rows } = await pool.query(
-    `SELECT p.id, p.name, p.version, p.updated_at, p.document #>> '{looks,0,id}' AS look,
-            latest.picture, (SELECT count(*) FROM proofs q WHERE q.project_id = p.id AND q.deleted_at IS NULL) AS proofs
-       FROM projects p
-       LEFT JOIN LATERAL (
-         SELECT picture FROM proofs q
-          WHERE q.project_id = p.id AND q.deleted_at IS NULL
-          ORDER BY kept_at DESC LIMIT 1) latest ON true
-      WHERE p.deleted_at IS NULL
-      ORDER BY p.updated_at DESC`,
-  );
-  return rows.map((r) => ({
-    id: r.id,
-    name: r.name,
-    version: r.version,
-    updatedAt: r.updated_at.toISOString(),
-    look: r.look,
-    picture: r.picture,
-    proofs: Number(r.proofs),
-  }));
+const ORDERS = {
+  changed: 'touched DESC',
+  name: 'lower(name), touched DESC',
+  words: 'lower(words), touched DESC',
+} as const;
+
+/** The query of a list; it reads no documents. With a page comes how many match in all, in one look. */
+export function listSql({ search = '', order = 'changed', offset = 0, limit }: ProjectQuery): {
+  text: string;
+  values: string[];
+} {
+  const matching = search === '' ? '' : ' AND (name ILIKE $1 OR words ILIKE $1)';
+  const page = limit === undefined ? '' : ` LIMIT ${Math.floor(limit)} OFFSET ${Math.floor(offset)}`;
+  const total = limit === undefined ? '' : ', count(*) OVER () AS total';
+  return {
+    text: `SELECT id, name, version, updated_at AS "updatedAt", look, picture, proofs${total} FROM projects
+            WHERE deleted_at IS NULL${matching} ORDER BY ${ORDERS[order]}${page}`,
+    values: search === '' ? [] : [`%${search.replace(/[\\%_]/g, '\\$&')}%`],
+  };
 }
 
-export async function createProject(pool: Pool, document: Project, id = newId()): Promise<StoredProject> {
+/**
+ * A list of projects and how many match in all.
+ * @returns the list as the text of a JSON array of ProjectLine: the database writes it, and nothing need take it apart
+ */
+export async function listProjects(
+  pool: Pool,
+  query: ProjectQuery = {},
+): Promise<{ total: number; json: string }> {
+  const { text, values } = listSql(query);
+  const { rows } = await pool.query(
+    `SELECT ${query.limit === undefined ? 'count(*)' : 'coalesce(max(total), 0)'}::int AS total,
+            coalesce(json_agg(row_to_json(list)), '[]')::text AS json
+       FROM (${text}) list`,
+    values,
+  );
+  const [found] = rows as { total: number; json: string }[];
+  // beyond the last page
+  if (found.json === '[]' && query.offset)
+    return { total: (await listProjects(pool, { ...query, offset: 0, limit: 1 })).total, json: '[]' };
+  return found;
+}
+
+/** What of a document stands in its project's row. */
+const rowOf = (document: Project) => [
+  document.name,
+  document.looks[0].id,
+  document.blocks.map((b) => b.text).join(' '),
+];
+
+export async function createProject(
+  pool: Pool,
+  document: Project,
+  id = newId(),
+  label = 'Made',
+): Promise<StoredProject> {
   return inTransaction(pool, async (client) => {
-    await client.query('INSERT INTO projects (id, name, version, document) VALUES ($1, $2, 1, $3)', [
-      id,
-      document.name,
-      JSON.stringify(document),
-    ]);
-    await client.query('INSERT INTO revisions (project_id, version, document) VALUES ($1, 1, $2)', [
-      id,
-      JSON.stringify(document),
-    ]);
+    const { rows } = await client.query('SELECT count(*)::int AS n FROM projects');
+    if (rows[0].n >= KEPT.projects)
+      throw new QuotaError(`there are ${KEPT.projects} projects, and no more are kept; delete some first`);
+    await client.query(
+      'INSERT INTO projects (id, version, document, name, look, words) VALUES ($1, 1, $2, $3, $4, $5)',
+      [id, JSON.stringify(document), ...rowOf(document)],
+    );
+    await useAssets(client, id, document);
+    await client.query(
+      'INSERT INTO revisions (project_id, version, document, label) VALUES ($1, 1, $2, $3)',
+      [id, JSON.stringify(document), label],
+    );
     return { id, version: 1, document };
   });
 }
@@ -79,8 +129,30 @@ export async function readProject(pool: Pool, id: string): Promise<StoredProject
   return rows[0];
 }
 
+/** What a save says of itself. */
+export interface Save {
+  /** Names this save, so that sending it again is no second one. */
+  id?: string;
+  /** Step of history: saves of one step are one revision. */
+  step?: string;
+  /** Name of the edit. */
+  label?: string;
+}
+
+/** Every so many versions a project's old revisions are thinned. */
+const THIN_EVERY = 20;
+
+/** The version a project is at. @throws MissingError */
+export async function readProjectVersion(pool: Pool, id: string): Promise<number> {
+  const { rows } = await pool.query('SELECT version FROM projects WHERE id = $1 AND deleted_at IS NULL', [
+    id,
+  ]);
+  if (rows.length === 0) throw new MissingError(`no project ${id}`);
+  return rows[0].version;
+}
+
 /**
- * Saves a new version on top of `base`.
+ * Saves a new version on top of `base`. The same save again is answered as the first time.
  * @throws ConflictError when the project has moved on; the document is kept as a revision all the same
  * @throws MissingError
  */
@@ -89,6 +161,7 @@ export async function saveProject(
   id: string,
   base: number,
   document: Project,
+  save: Save = {},
 ): Promise<StoredProject> {
   const outcome = await inTransaction(pool, async (client) => {
     const { rows } = await client.query(
@@ -97,38 +170,37 @@ export async function saveProject(
     );
     if (rows.length === 0) throw new MissingError(`no project ${id}`);
     const current = rows[0] as StoredProject;
+    const again = save.id
+      ? await client.query('SELECT id, version FROM revisions WHERE project_id = $1 AND save_id = $2', [
+          id,
+          save.id,
+        ])
+      : null;
+    if (again?.rows[0]?.version) return { saved: { id, version: again.rows[0].version as number, document } };
+    if (again?.rows[0]) return { conflict: new ConflictError(current, String(again.rows[0].id)) };
     const text = JSON.stringify(document);
+    await useAssets(client, id, document);
+    const { step = null, label = '' } = save;
     if (current.version !== base) {
       const kept = await client.query(
-        'INSERT INTO revisions (project_id, base, document) VALUES ($1, $2, $3) RETURNING id',
-        [id, base, text],
+        `INSERT INTO revisions (project_id, base, document, label, step, save_id) VALUES ($1, $2, $3, $4, $5, $6)
+         RETURNING id`,
+        [id, base, text, label, step, save.id ?? null],
       );
       return { conflict: new ConflictError(current, String(kept.rows[0].id)) };
     }
     const version = base + 1;
     await client.query(
-      'UPDATE projects SET name = $2, version = $3, document = $4, updated_at = now() WHERE id = $1',
-      [id, document.name, version, text],
+      `UPDATE projects SET version = $2, document = $3, name = $4, look = $5, words = $6, updated_at = now(),
+              touched = nextval('project_touches') WHERE id = $1`,
+      [id, version, text, ...rowOf(document)],
     );
-    await client.query('INSERT INTO revisions (project_id, version, document) VALUES ($1, $2, $3)', [
-      id,
-      version,
-      text,
-    ]);
+    await keepRevision(client, id, version, text, { step, label, save: save.id ?? null });
+    if (version % THIN_EVERY === 0) await thinRevisions(client, id);
     return { saved: { id, version, document } };
   });
   if (outcome.conflict) throw outcome.conflict;
   return outcome.saved;
-}
-
-/** A version of a project, or one that was kept beside it (by revision number). @throws MissingError */
-export async function readRevision(pool: Pool, id: string, revision: string): Promise<Project> {
-  const { rows } = await pool.query('SELECT document FROM revisions WHERE project_id = $1 AND id = $2', [
-    id,
-    revision,
-  ]);
-  if (rows.length === 0) throw new MissingError(`no revision ${revision} of project ${id}`);
-  return rows[0].document;
 }
 
 /** Deletes or brings back. @throws MissingError */

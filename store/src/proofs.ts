@@ -1,6 +1,8 @@
 /** Kept proofs: a traced picture with the exact state that made it. */
 import { newId, type Project } from '@wemlox/core/src/document/index.ts';
-import { MissingError, type Pool } from './database.ts';
+import { useAssets } from './assets.ts';
+import { inTransaction, MissingError, type Pool } from './database.ts';
+import { pictureRevision } from './revisions.ts';
 
 export interface ProofLine {
   id: string;
@@ -30,34 +32,46 @@ const lineOf = (r: Record<string, unknown> & { kept_at: Date }): ProofLine => {
   };
 };
 
+/** What the project's row shows of its proofs. */
+const SHOWN = `UPDATE projects p SET
+    picture = (SELECT picture FROM proofs q WHERE q.project_id = p.id AND q.deleted_at IS NULL ORDER BY n DESC LIMIT 1),
+    proofs  = (SELECT count(*) FROM proofs q WHERE q.project_id = p.id AND q.deleted_at IS NULL)
+  WHERE p.id = $1`;
+
 export async function keepProof(pool: Pool, project: string, proof: NewProof): Promise<ProofLine> {
-  const { rows } = await pool.query(
-    `INSERT INTO proofs (id, project_id, name, look, shot, picture, width, height, samples, seed, renderer, document)
-     SELECT $1, p.id, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12 FROM projects p WHERE p.id = $2
-     RETURNING ${LINE}`,
-    [
-      newId(),
-      project,
-      proof.name,
-      proof.look,
-      proof.shot,
-      proof.picture,
-      proof.width,
-      proof.height,
-      proof.samples,
-      proof.seed,
-      proof.renderer,
-      JSON.stringify(proof.document),
-    ],
-  );
-  if (rows.length === 0) throw new MissingError(`no project ${project}`);
-  return lineOf(rows[0]);
+  const document = JSON.stringify(proof.document);
+  return inTransaction(pool, async (client) => {
+    const { rows } = await client.query(
+      `INSERT INTO proofs (id, project_id, name, look, shot, picture, width, height, samples, seed, renderer, document)
+       SELECT $1, p.id, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12 FROM projects p WHERE p.id = $2
+       RETURNING ${LINE}`,
+      [
+        newId(),
+        project,
+        proof.name,
+        proof.look,
+        proof.shot,
+        proof.picture,
+        proof.width,
+        proof.height,
+        proof.samples,
+        proof.seed,
+        proof.renderer,
+        document,
+      ],
+    );
+    if (rows.length === 0) throw new MissingError(`no project ${project}`);
+    await useAssets(client, project, proof.document, proof.picture);
+    await pictureRevision(client, project, document, proof.picture);
+    await client.query(SHOWN, [project]);
+    return lineOf(rows[0]);
+  });
 }
 
 /** Oldest first. */
 export async function listProofs(pool: Pool, project: string): Promise<ProofLine[]> {
   const { rows } = await pool.query(
-    `SELECT ${LINE} FROM proofs WHERE project_id = $1 AND deleted_at IS NULL ORDER BY kept_at, id`,
+    `SELECT ${LINE} FROM proofs WHERE project_id = $1 AND deleted_at IS NULL ORDER BY n`,
     [project],
   );
   return rows.map(lineOf);
@@ -80,9 +94,12 @@ export async function setProofDeleted(
   id: string,
   deleted: boolean,
 ): Promise<void> {
-  const { rowCount } = await pool.query(
-    'UPDATE proofs SET deleted_at = CASE WHEN $3 THEN now() ELSE NULL END WHERE project_id = $1 AND id = $2',
-    [project, id, deleted],
-  );
-  if (rowCount === 0) throw new MissingError(`no proof ${id}`);
+  await inTransaction(pool, async (client) => {
+    const { rowCount } = await client.query(
+      'UPDATE proofs SET deleted_at = CASE WHEN $3 THEN now() ELSE NULL END WHERE project_id = $1 AND id = $2',
+      [project, id, deleted],
+    );
+    if (rowCount === 0) throw new MissingError(`no proof ${id}`);
+    await client.query(SHOWN, [project]);
+  });
 }

@@ -21,6 +21,8 @@ import {
   setFinishDeleted,
   setProofDeleted,
   sha256,
+  type ProjectLine,
+  type ProjectQuery,
 } from '../src/index.ts';
 import { freshDatabase } from './freshDatabase.ts';
 
@@ -34,7 +36,7 @@ afterAll(() => db.end());
 describe('projects', () => {
   it('migrates again without harm', async () => {
     await migrate(db.url);
-    expect(await listProjects(db.pool)).toEqual([]);
+    expect(await listProjects(db.pool)).toEqual({ total: 0, json: '[]' });
   });
 
   it('keeps every version, in order', async () => {
@@ -75,6 +77,31 @@ describe('projects', () => {
       id,
     ]);
     expect(rows[0].n).toBe(13);
+  });
+
+  it('lists a page, in an order, of those that match, whatever the clock says', async () => {
+    const names = ['Zander', 'anchor', 'Buoy 100%', 'buoy_2'];
+    const ids: string[] = [];
+    for (const name of names) ids.push((await createProject(db.pool, project(name))).id);
+    // the clock is put back: what was changed last still comes first
+    await db.pool.query("UPDATE projects SET updated_at = updated_at - interval '1 hour' WHERE id = $1", [
+      ids[3],
+    ]);
+    const list = async (query: ProjectQuery) => {
+      const { total, json } = await listProjects(db.pool, query);
+      return [total, (JSON.parse(json) as ProjectLine[]).map((p) => p.name)];
+    };
+    const [all, changed] = (await list({ limit: 2 })) as [number, string[]];
+    expect(changed).toEqual(['buoy_2', 'Buoy 100%']);
+    expect(all).toBeGreaterThanOrEqual(4);
+    expect(await list({ search: 'buoy', order: 'name', limit: 10 })).toEqual([2, ['Buoy 100%', 'buoy_2']]);
+    expect(await list({ search: '0%', limit: 10 })).toEqual([1, ['Buoy 100%']]);
+    expect(await list({ search: 'y_', limit: 10 })).toEqual([1, ['buoy_2']]);
+    expect(await list({ search: 'buoy', limit: 10, offset: 50 })).toEqual([2, []]);
+    // by the words in the type too
+    expect((await list({ search: 'word', limit: 1 }))[0]).toBeGreaterThanOrEqual(4);
+    const { updatedAt } = (JSON.parse((await listProjects(db.pool)).json) as ProjectLine[])[0];
+    expect(Math.abs(Date.now() - new Date(updatedAt).getTime())).toBeLessThan(3 * 3600_000);
   });
 
   it('hides a deleted project and brings it back', async () => {
@@ -127,7 +154,8 @@ describe('proofs', () => {
     });
     expect(kept.seed).toBe(4294967295);
     expect(await proofDocument(db.pool, id, kept.id)).toEqual(document);
-    expect((await listProjects(db.pool)).find((p) => p.id === id)).toMatchObject({
+    const lines = JSON.parse((await listProjects(db.pool)).json) as ProjectLine[];
+    expect(lines.find((p) => p.id === id)).toMatchObject({
       picture: hash,
       proofs: 1,
     });

@@ -36,6 +36,7 @@ export function shaped(block: string, change: Partial<BandBlock> = {}): void {
     touches: [],
     reach: [-0.04, 0.04],
     font: null,
+    joined: false,
   };
   useView.setState({ blocks: [{ ...plain, ...change }] });
 }

@@ -2,9 +2,11 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { newProject, type Project } from '@wemlox/core/src/document/index.ts';
 import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
-import { api, ApiError } from '../src/state/api.ts';
+import { api, ApiError, type SaveOrder } from '../src/state/api.ts';
+import { useNotices } from '../src/state/notices.ts';
 import { openProject, saveNow, settle, useSaving } from '../src/state/saving.ts';
-import { edit, useStudio } from '../src/state/studio.ts';
+import { edit, redo, useStudio } from '../src/state/studio.ts';
+import { undoAnywhere } from '../src/state/travel.ts';
 
 /** A server that keeps one project, and can be away. */
 class Server {
@@ -19,14 +21,25 @@ class Server {
 
   stored = () => ({ id: 'ostrel', name: 'Ostrel', version: this.version, document: this.document });
 
-  save = async (_id: string, version: number, document: Project) => {
+  /** Takes the save, and its answer is lost on the way. */
+  loseAnswer = false;
+  readonly taken = new Map<string, number>();
+
+  save = async (_id: string, { version, document, save }: SaveOrder) => {
     await Promise.resolve();
     if (this.away) throw new TypeError('Failed to fetch');
     this.saves++;
+    const before = this.taken.get(save);
+    if (before !== undefined) return { id: 'ostrel', version: before };
     if (version !== this.version)
       throw new ApiError(409, { detail: 'changed elsewhere', current: this.stored() });
     this.document = document;
     this.version++;
+    this.taken.set(save, this.version);
+    if (this.loseAnswer) {
+      this.loseAnswer = false;
+      throw new TypeError('Failed to fetch');
+    }
     return this.stored();
   };
 }
@@ -38,9 +51,11 @@ const passed = (ms: number) => vi.advanceTimersByTimeAsync(ms);
 beforeEach(async () => {
   vi.useFakeTimers();
   localStorage.clear();
+  useNotices.setState({ list: [] });
   server = new Server();
   vi.spyOn(api, 'read').mockImplementation(async () => server.stored() as never);
   vi.spyOn(api, 'save').mockImplementation(server.save as never);
+  vi.spyOn(api, 'revisions').mockImplementation(async () => []);
   await openProject('ostrel');
 });
 afterEach(async () => {
@@ -131,7 +146,10 @@ describe('saving', () => {
     expect(useSaving.getState()).toMatchObject({ state: 'saved', conflict: null });
     expect(copy).toBe(keep === 'both' ? 'copy' : null);
     if (keep === 'both')
-      expect(create).toHaveBeenCalledWith(expect.objectContaining({ name: 'Mine, second version' }));
+      expect(create).toHaveBeenCalledWith(
+        expect.objectContaining({ name: 'Mine, second version' }),
+        'Second version',
+      );
   });
 
   it('settles nothing when the copy cannot be made', async () => {
@@ -167,5 +185,145 @@ describe('saving', () => {
     await passed(2000);
     expect(server.document.name).toBe('Second');
     expect(useSaving.getState().state).toBe('saved');
+  });
+
+  it('a save whose answer was lost is no conflict, also when more was edited meanwhile', async () => {
+    server.loseAnswer = true;
+    rename('Arrived');
+    await passed(500);
+    expect(server.document.name).toBe('Arrived');
+    expect(useSaving.getState().state).toBe('offline');
+    rename('And more');
+    await passed(5000);
+    expect(useSaving.getState()).toMatchObject({ state: 'saved', conflict: null });
+    expect(server.document.name).toBe('And more');
+    expect(server.version).toBe(3);
+  });
+
+  it('a save whose answer was lost with the page is no conflict when the project is opened again', async () => {
+    server.loseAnswer = true;
+    rename('Arrived');
+    await passed(500);
+    server.document = { ...server.document, name: 'Arrived' };
+    const sent = JSON.parse(localStorage.getItem(localStorage.key(0)!)!) as { save: string };
+    expect(server.taken.has(sent.save)).toBe(true);
+    await openProject('ostrel');
+    await passed(5000);
+    expect(useSaving.getState()).toMatchObject({ state: 'saved', conflict: null });
+    expect(localStorage.length).toBe(0);
+  });
+
+  it('says that the database is away only when it is, and that the server failed when it did', async () => {
+    for (const [status, state] of [
+      [503, 'away'],
+      [500, 'failed'],
+      [429, 'failed'],
+    ] as const) {
+      vi.mocked(api.save).mockRejectedValueOnce(new ApiError(status, { detail: 'no' }));
+      rename(`Try ${status}`);
+      await passed(500);
+      expect(useSaving.getState().state).toBe(state);
+      await passed(5000);
+      expect(useSaving.getState().state).toBe('saved');
+      expect(server.document.name).toBe(`Try ${status}`);
+    }
+  });
+
+  it('puts one edit back that cannot be kept, and the others get through', async () => {
+    edit('Depth', (p) => void (p.blocks[0].depth = 77));
+    rename('Sound');
+    const { depth } = server.document.blocks[0];
+    vi.mocked(api.save).mockRejectedValueOnce(
+      new ApiError(422, { detail: 'no', problems: ['blocks[0].depth: must not be greater than 10'] }),
+    );
+    await passed(5000);
+    expect(server.document.name).toBe('Sound');
+    expect(server.document.blocks[0].depth).toBe(depth);
+    expect(useStudio.getState().project.blocks[0].depth).toBe(depth);
+    expect(useNotices.getState().list.at(-1)!.text).toMatch(/put back: blocks\[0\]\.depth/);
+  });
+
+  it('keeps no half characters and no NUL in any text', () => {
+    rename('Buoy \ud83d');
+    expect(useStudio.getState().project.name).toBe('Buoy \ufffd');
+    edit('Text', (p) => void (p.blocks[0].text = 'OS\0TREL'));
+    expect(useStudio.getState().project.blocks[0].text).toBe('OSTREL');
+  });
+});
+
+describe('drafts', () => {
+  const draft = (name: string, change: object = {}) =>
+    JSON.stringify({ version: server.version, project: { ...server.document, name }, at: 5, ...change });
+
+  it('of other tabs that are open are left alone by this one’s saves', async () => {
+    localStorage.setItem('wemlox-draft/other-project/other-tab', draft('Elsewhere'));
+    rename('Mine');
+    await passed(3000);
+    expect(server.document.name).toBe('Mine');
+    expect(localStorage.getItem('wemlox-draft/other-project/other-tab')).not.toBeNull();
+  });
+
+  it('of closed tabs are taken up, and what is left over is offered as a copy', async () => {
+    localStorage.setItem('wemlox-draft/ostrel/gone-1', draft('Newest', { at: 9 }));
+    localStorage.setItem('wemlox-draft/ostrel/gone-2', draft('Older'));
+    await openProject('ostrel');
+    expect(useStudio.getState().project.name).toBe('Newest');
+    await passed(3000);
+    expect(server.document.name).toBe('Newest');
+    expect(localStorage.getItem('wemlox-draft/ostrel/gone-1')).toBeNull();
+    expect(localStorage.getItem('wemlox-draft/ostrel/gone-2')).not.toBeNull();
+    expect(useNotices.getState().list.some((n) => n.action?.label === 'Open as a copy')).toBe(true);
+  });
+
+  it('of an older version are upgraded, those of one key for all tabs too', async () => {
+    const old = { ...server.document, version: 2, name: 'Older version' } as unknown as Project;
+    localStorage.setItem('wemlox-unsaved-ostrel', JSON.stringify({ version: 1, project: old }));
+    await openProject('ostrel');
+    expect(useStudio.getState().project).toMatchObject({ name: 'Older version', version: 3 });
+  });
+
+  it.each([
+    ['cut short', '{"version":1,"proj'],
+    ['no project', '{"version":1,"project":{"format":"wemlox-project","version":3}}'],
+    ['nothing', 'null'],
+  ])('that are damaged (%s) are set aside and told; the project opens', async (_, text) => {
+    localStorage.setItem('wemlox-draft/ostrel/gone', text);
+    await openProject('ostrel');
+    expect(useStudio.getState().project.name).toBe('Ostrel');
+    const keys = Array.from({ length: localStorage.length }, (__, i) => localStorage.key(i)!);
+    expect(keys.filter((k) => k.startsWith('wemlox-set-aside/ostrel/'))).toHaveLength(1);
+    expect(useNotices.getState().list.at(-1)!.text).toMatch(/set aside/);
+  });
+});
+
+describe('undo', () => {
+  it('reaches beyond this page through the revisions', async () => {
+    const names = ['Now', 'Before', 'Long before'];
+    const documents = names.map((name) => ({ ...server.document, name }));
+    server.document = documents[0];
+    vi.mocked(api.revisions).mockImplementation(async () =>
+      names.map((name, i) => ({
+        id: String(9 - i),
+        version: server.version - i,
+        label: `Edit to ${name}`,
+        savedAt: '2026-11-25T10:00:00Z',
+        picture: null,
+      })),
+    );
+    vi.spyOn(api, 'revision').mockImplementation(async (_, id) => documents[9 - Number(id)]);
+    server.version = 5;
+    await openProject('ostrel');
+    await passed(10);
+    expect(useStudio.getState().label).toBe('Edit to Now');
+    await undoAnywhere();
+    expect(useStudio.getState().project.name).toBe('Before');
+    await undoAnywhere();
+    expect(useStudio.getState().project.name).toBe('Long before');
+    await undoAnywhere();
+    expect(useStudio.getState().project.name).toBe('Long before');
+    redo();
+    expect(useStudio.getState().project.name).toBe('Before');
+    await passed(3000);
+    expect(server.document.name).toBe('Before');
   });
 });

@@ -104,7 +104,7 @@ describe('finishes', () => {
     actions.editPiece(now().pieces.at(-1)!.id, 'Dress', (p) => void (p.finish = chrome.id));
     actions.addLook();
     const dressed = now();
-    actions.removeFinish(chrome.id);
+    actions.removeFinish(chrome.id, null);
     expect(now().finishes.map((f) => f.id)).not.toContain(chrome.id);
     for (const look of now().looks) for (const rule of look.chart) expect(rule.finish).not.toBe(chrome.id);
     for (const piece of now().pieces) expect(piece.finish).not.toBe(chrome.id);
@@ -129,11 +129,12 @@ describe('lights and looks', () => {
     const [key] = now().looks[0].rig;
     actions.copyLight(key.id, true);
     const made = now().looks[0].rig.at(-1)!;
-    expect(made).toMatchObject({ azimuth: -key.azimuth, elevation: key.elevation, name: 'Key 2' });
+    expect(made).toMatchObject({ azimuth: -key.azimuth, elevation: key.elevation, name: 'Key 3' });
     expect(made.id).not.toBe(key.id);
     expect(useChoice.getState().light).toBe(made.id);
     actions.removeLight(made.id);
-    expect(now().looks[0].rig).toHaveLength(3);
+    // three beside the one that was there
+    expect(now().looks[0].rig).toHaveLength(4);
   });
 
   it('edits the look in use alone, and a project never runs out of looks', () => {

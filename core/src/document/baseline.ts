@@ -1,7 +1,6 @@
 /** The line that text stands on. Lengths in metres in the block's plane, angles in radians. */
-import { Type } from 'class-transformer';
-import { ArrayMaxSize, IsArray, IsBoolean, IsIn, ValidateNested } from 'class-validator';
-import { Amount } from './rules.ts';
+import { IsBoolean, IsIn } from 'class-validator';
+import { Amount, Many } from './rules.ts';
 
 export const BASELINES = ['straight', 'line', 'arc', 'circle', 'free'] as const;
 export type BaselineKind = (typeof BASELINES)[number];
@@ -25,7 +24,7 @@ export class Baseline {
   @Amount(0.001, 1000) radius!: number;
   /** Letters of a circle stand inside it, their heads towards its centre. */
   @IsBoolean() inside!: boolean;
-  @IsArray() @ArrayMaxSize(200) @ValidateNested({ each: true }) @Type(() => CurveNode) nodes!: CurveNode[];
+  @Many(() => CurveNode, 200) nodes!: CurveNode[];
   /** Letters stay upright instead of turning with the line. */
   @IsBoolean() upright!: boolean;
   /** Distance of the letters' feet from the line, positive above it. */

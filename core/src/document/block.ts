@@ -1,22 +1,7 @@
 /** Type: the text, its font, and the solid made of it. Lengths in metres, angles in radians. */
-import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  IsArray,
-  IsBoolean,
-  IsIn,
-  IsInt,
-  IsOptional,
-  IsString,
-  Length,
-  Matches,
-  Max,
-  MaxLength,
-  Min,
-  ValidateNested,
-} from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsString, Length, Matches, Max, MaxLength, Min } from 'class-validator';
 import { Baseline } from './baseline.ts';
-import { Amount, Id, Point } from './rules.ts';
+import { Amount, Id, Many, One, OneOrNone, Point, Texts } from './rules.ts';
 import { Strip, Tube } from './tube.ts';
 
 /** Parts of a solid's surface, from the front to the back; of a tube's, from outside to inside; of a strip's. */
@@ -87,11 +72,7 @@ export class Bevel {
   @IsIn(BEVEL_WAYS) way!: BevelWay;
   @IsIn(SHADINGS) shading!: Shading;
   /** The free profile, from (0, 0) at the outline to across 1; across never falls. */
-  @IsArray()
-  @ArrayMaxSize(32)
-  @ValidateNested({ each: true })
-  @Type(() => ProfilePoint)
-  points!: ProfilePoint[];
+  @Many(() => ProfilePoint, 32) points!: ProfilePoint[];
 }
 
 /** A letter moved along its line away from the one before it, thousandths of an em. */
@@ -130,8 +111,8 @@ export class Block {
   @Id() id!: string;
   @IsString() @MaxLength(LONGEST_TEXT) text!: string;
   /** One lasting identifier for each character of `text` (code points), so that dress survives edits. */
-  @IsArray() @ArrayMaxSize(LONGEST_TEXT) @IsString({ each: true }) letters!: string[];
-  @ValidateNested() @Type(() => FontRef) font!: FontRef;
+  @Texts(LONGEST_TEXT, 64) letters!: string[];
+  @One(() => FontRef) font!: FontRef;
   /** Height of a capital. */
   @Amount(0.001, 100) capHeight!: number;
   /** Added to every advance, in thousandths of an em. */
@@ -139,24 +120,24 @@ export class Block {
   /** Line distance as a multiple of the font's own. */
   @Amount(0.2, 5) leading!: number;
   @IsIn(ALIGNMENTS) alignment!: Alignment;
-  @IsArray() @ArrayMaxSize(LONGEST_TEXT) @ValidateNested({ each: true }) @Type(() => Kern) kerns!: Kern[];
-  @IsArray() @ArrayMaxSize(100) @ValidateNested({ each: true }) @Type(() => Feature) features!: Feature[];
-  @IsArray() @ArrayMaxSize(64) @ValidateNested({ each: true }) @Type(() => AxisPlace) axes!: AxisPlace[];
-  @ValidateNested() @Type(() => Baseline) baseline!: Baseline;
+  @Many(() => Kern, LONGEST_TEXT) kerns!: Kern[];
+  @Many(() => Feature, 100) features!: Feature[];
+  @Many(() => AxisPlace, 64) axes!: AxisPlace[];
+  @One(() => Baseline) baseline!: Baseline;
   /** Stands in place of the text, which is then empty; null for type. */
-  @IsOptional() @ValidateNested() @Type(() => DrawingRef) drawing!: DrawingRef | null;
+  @OneOrNone(() => DrawingRef) drawing!: DrawingRef | null;
   /** Letters that touch are joined into one solid each. */
   @IsBoolean() weld!: boolean;
   @IsIn(FORMS) form!: Form;
   @Amount(0, 10) depth!: number;
   @IsIn(GROWTHS) growth!: Growth;
-  @ValidateNested() @Type(() => Bevel) front!: Bevel;
-  @ValidateNested() @Type(() => Bevel) back!: Bevel;
+  @One(() => Bevel) front!: Bevel;
+  @One(() => Bevel) back!: Bevel;
   /** Height of puffed letters: at 1 they are as thick as round ones where they are fattest. */
   @Amount(0, 4) pressure!: number;
-  @ValidateNested() @Type(() => Tube) tube!: Tube;
-  @ValidateNested() @Type(() => Strip) strip!: Strip;
-  @ValidateNested() @Type(() => Place) place!: Place;
+  @One(() => Tube) tube!: Tube;
+  @One(() => Strip) strip!: Strip;
+  @One(() => Place) place!: Place;
 }
 
 /** Zones a block's solids have, in the order of ZONES. */

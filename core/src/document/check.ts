@@ -3,14 +3,18 @@ import 'reflect-metadata';
 import { plainToInstance } from 'class-transformer';
 import { validateSync, type ValidationError } from 'class-validator';
 import { FORMAT, Project, VERSION } from './project.ts';
+import { boundsProblems, shapeProblems } from './shape.ts';
 import { upgraded } from './upgrades.ts';
+
+/** Problems that are told; of more, the first. */
+const MOST_TOLD = 100;
 
 export class DocumentError extends Error {
   /** Each problem as "path: what is wrong". */
   readonly problems: string[];
   constructor(problems: string[]) {
-    super(`not a valid project: ${problems.slice(0, 5).join('; ')}`);
-    this.problems = problems;
+    super(problems.slice(0, 5).join('; '));
+    this.problems = problems.slice(0, MOST_TOLD);
   }
 }
 
@@ -31,23 +35,52 @@ export function problemLines(errors: ValidationError[], path = ''): string[] {
  * @throws DocumentError naming each field that is wrong
  */
 export function checkProject(input: unknown): Project {
+  const bounds = boundsProblems(input);
+  if (bounds.length > 0) throw new DocumentError(bounds);
   if (typeof input !== 'object' || input === null || Array.isArray(input)) {
     throw new DocumentError(['the document is not an object']);
   }
   const { format, version } = input as { format?: unknown; version?: unknown };
-  if (format !== FORMAT) throw new DocumentError([`format: is ${JSON.stringify(format)}, not "${FORMAT}"`]);
-  if (typeof version === 'number' && version > VERSION) {
+  if (format !== FORMAT) throw new DocumentError([`format: is ${inShort(format)}, not "${FORMAT}"`]);
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
+    throw new DocumentError([`version: is ${inShort(version)}, not a whole number from 1 to ${VERSION}`]);
+  if (version > VERSION) {
     throw new DocumentError([
       `version: ${version} was made by a newer Wemlox (this one reads up to ${VERSION})`,
     ]);
   }
   const newest = upgraded(input as Record<string, unknown>);
-  const errors = validateSync(plainToInstance(Project, newest), { forbidUnknownValues: false });
-  if (errors.length > 0) throw new DocumentError(problemLines(errors));
+  checkShape(Project, newest);
   const project = newest as unknown as Project;
   const problems = brokenReferences(project);
   if (problems.length > 0) throw new DocumentError(problems);
   return project;
+}
+
+const inShort = (value: unknown) => (JSON.stringify(value) ?? 'missing').slice(0, 60);
+
+/**
+ * Checks plain JSON, within its bounds, against a class: shape first, then the class's rules.
+ * @returns an instance of the class
+ * @throws DocumentError naming each field that is wrong
+ */
+export function checkShape<T extends object>(type: new () => T, value: unknown): T {
+  const shape = shapeProblems(type, value);
+  if (shape.length > 0) throw new DocumentError(shape);
+  const instance = plainToInstance(type, value);
+  const errors = validateSync(instance, { forbidUnknownValues: false });
+  if (errors.length > 0) throw new DocumentError(problemLines(errors));
+  return instance;
+}
+
+/**
+ * Checks any JSON from outside against a class: its bounds, its shape, then the class's rules.
+ * @throws DocumentError naming each field that is wrong
+ */
+export function checkJson<T extends object>(type: new () => T, value: unknown): T {
+  const bounds = boundsProblems(value);
+  if (bounds.length > 0) throw new DocumentError(bounds);
+  return checkShape(type, value);
 }
 
 /** Names that point nowhere, and identifiers used twice. */

@@ -70,7 +70,7 @@ export function newTube(changes: Partial<Tube> = {}): Tube {
     tightest: 1.5,
     smoothing: 0.5,
     electrodes: true,
-    electrode: 0.02,
+    electrode: 0.008,
     standOff: 0.03,
     supports: 0.25,
     paintOuts: [],

@@ -1,7 +1,6 @@
 /** A finish: an OpenPBR surface under a name. Parameter names and ranges follow the OpenPBR 1.1 standard. */
-import { Type } from 'class-transformer';
-import { IsBoolean, IsIn, IsString, ValidateNested } from 'class-validator';
-import { Amount, Id, Name, Tint } from './rules.ts';
+import { IsBoolean, IsIn, IsString } from 'class-validator';
+import { Amount, Id, Name, One, Tint } from './rules.ts';
 
 /** Metals whose complex refractive index the app knows; 'none' takes the colour from base_color. */
 export const METALS = ['none', 'gold', 'silver', 'copper', 'aluminium', 'chromium', 'iron'] as const;
@@ -56,5 +55,5 @@ export class Finish {
   @Id() id!: string;
   @Name() name!: string;
   @IsString() @IsIn(FAMILIES) family!: Family;
-  @ValidateNested() @Type(() => Surface) surface!: Surface;
+  @One(() => Surface) surface!: Surface;
 }

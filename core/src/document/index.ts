@@ -10,3 +10,5 @@ export * from './stage.ts';
 export * from './projectFile.ts';
 export * from './renderer.ts';
 export * from './tube.ts';
+export * from './text.ts';
+export * from './difference.ts';

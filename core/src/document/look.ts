@@ -1,17 +1,7 @@
 /** A look: finish chart, surround, rig and grade. Colours scene-linear Rec.709, angles in radians. */
-import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  IsArray,
-  IsBoolean,
-  IsIn,
-  IsOptional,
-  IsString,
-  Length,
-  ValidateNested,
-} from 'class-validator';
+import { IsBoolean, IsIn, IsOptional, IsString, Length } from 'class-validator';
 import { ZONES, type Zone } from './block.ts';
-import { Amount, Id, Name, Point, Tint } from './rules.ts';
+import { Amount, Id, Many, Name, One, Point, Tint } from './rules.ts';
 
 /**
  * One rule of a finish chart. What is left out matches everything; the rule that names most wins, a letter
@@ -80,8 +70,8 @@ export class Grade {
 export class Look {
   @Id() id!: string;
   @Name() name!: string;
-  @IsArray() @ArrayMaxSize(20_000) @ValidateNested({ each: true }) @Type(() => ChartRule) chart!: ChartRule[];
-  @ValidateNested() @Type(() => Surround) surround!: Surround;
-  @IsArray() @ArrayMaxSize(2000) @ValidateNested({ each: true }) @Type(() => Light) rig!: Light[];
-  @ValidateNested() @Type(() => Grade) grade!: Grade;
+  @Many(() => ChartRule, 20_000) chart!: ChartRule[];
+  @One(() => Surround) surround!: Surround;
+  @Many(() => Light, 2000) rig!: Light[];
+  @One(() => Grade) grade!: Grade;
 }

@@ -1,10 +1,9 @@
 /** The project document: everything an artist has decided, as plain JSON. */
-import { Type } from 'class-transformer';
-import { ArrayMaxSize, ArrayMinSize, Equals, IsArray, ValidateNested } from 'class-validator';
+import { Equals } from 'class-validator';
 import { Block } from './block.ts';
 import { Finish } from './finish.ts';
 import { Look } from './look.ts';
-import { Name } from './rules.ts';
+import { Many, Name } from './rules.ts';
 import { Piece, Shot } from './stage.ts';
 
 export const FORMAT = 'wemlox-project';
@@ -14,19 +13,9 @@ export class Project {
   @Equals(FORMAT) format!: typeof FORMAT;
   @Equals(VERSION) version!: typeof VERSION;
   @Name() name!: string;
-  @IsArray() @ArrayMaxSize(100) @ValidateNested({ each: true }) @Type(() => Block) blocks!: Block[];
-  @IsArray() @ArrayMaxSize(1000) @ValidateNested({ each: true }) @Type(() => Finish) finishes!: Finish[];
-  @IsArray() @ArrayMaxSize(50) @ValidateNested({ each: true }) @Type(() => Piece) pieces!: Piece[];
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(200)
-  @ValidateNested({ each: true })
-  @Type(() => Look)
-  looks!: Look[];
-  @IsArray()
-  @ArrayMinSize(1)
-  @ArrayMaxSize(200)
-  @ValidateNested({ each: true })
-  @Type(() => Shot)
-  shots!: Shot[];
+  @Many(() => Block, 100) blocks!: Block[];
+  @Many(() => Finish, 1000) finishes!: Finish[];
+  @Many(() => Piece, 50) pieces!: Piece[];
+  @Many(() => Look, 200, 1) looks!: Look[];
+  @Many(() => Shot, 200, 1) shots!: Shot[];
 }

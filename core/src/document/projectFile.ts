@@ -1,7 +1,9 @@
 /** The .wemlox file: a zip of project.json and the assets it names, each under its SHA-256. */
 import { strFromU8, strToU8, Unzip, UnzipInflate, zipSync } from 'fflate';
+import { DOCUMENT, inWords, PROJECT_FILE } from '../ceilings.ts';
 import { checkProject, DocumentError } from './check.ts';
 import type { Project } from './project.ts';
+import { cutTo } from './text.ts';
 
 /** An asset a project leans on: an uploaded font, drawing or environment picture. */
 export interface FileAsset {
@@ -14,9 +16,6 @@ export interface ProjectFile {
   project: Project;
   assets: FileAsset[];
 }
-
-/** Most bytes a .wemlox file may unpack to. */
-export const LARGEST_UNPACKED = 1024 * 1024 * 1024;
 
 /** SHA-256 of every asset the project refers to. */
 export function assetsOf(project: Project): string[] {
@@ -42,7 +41,10 @@ export function packProject({ project, assets }: ProjectFile): Uint8Array<ArrayB
 function unzipped(bytes: Uint8Array): Map<string, Uint8Array> {
   const files = new Map<string, Uint8Array>();
   let total = 0;
+  let entries = 0;
   const unzip = new Unzip((file) => {
+    if (++entries > PROJECT_FILE.entries)
+      throw new DocumentError([`the file holds more than ${PROJECT_FILE.entries} entries`]);
     if (
       file.name !== 'project.json' &&
       file.name !== 'assets.json' &&
@@ -50,10 +52,15 @@ function unzipped(bytes: Uint8Array): Map<string, Uint8Array> {
     )
       return;
     const chunks: Uint8Array[] = [];
+    let size = 0;
     file.ondata = (error, chunk, final) => {
       if (error) throw error;
       total += chunk.length;
-      if (total > LARGEST_UNPACKED) throw new DocumentError(['the file unpacks to more than 1 GB']);
+      if (total > PROJECT_FILE.unpacked)
+        throw new DocumentError([`the file unpacks to more than ${inWords(PROJECT_FILE.unpacked)}`]);
+      size += chunk.length;
+      if (size > DOCUMENT.bytes && file.name.endsWith('.json'))
+        throw new DocumentError([`${file.name} is larger than ${inWords(DOCUMENT.bytes)}`]);
       chunks.push(chunk);
       if (!final) return;
       const whole = new Uint8Array(chunks.reduce((sum, c) => sum + c.length, 0));
@@ -96,9 +103,10 @@ export async function unpackProject(
   let names: Record<string, string>;
   try {
     parsed = JSON.parse(strFromU8(document));
-    names = JSON.parse(strFromU8(files.get('assets.json') ?? strToU8('{}'))) as Record<string, string>;
+    const named: unknown = JSON.parse(strFromU8(files.get('assets.json') ?? strToU8('{}')));
+    names = (typeof named === 'object' && named !== null ? named : {}) as Record<string, string>;
   } catch {
-    throw new DocumentError(['project.json is not valid JSON']);
+    throw new DocumentError(['project.json or assets.json is not valid JSON']);
   }
   const project = checkProject(parsed);
   const assets: FileAsset[] = [];
@@ -107,7 +115,7 @@ export async function unpackProject(
     if (!found)
       throw new DocumentError([`asset ${hash} (${names[hash] ?? 'unnamed'}) is missing from the file`]);
     if ((await sha256(found)) !== hash) throw new DocumentError([`asset ${names[hash] ?? hash} is damaged`]);
-    assets.push({ hash, name: String(names[hash] ?? hash).slice(0, 200), bytes: found });
+    assets.push({ hash, name: cutTo(String(names[hash] ?? hash), 200), bytes: found });
   }
   return { project, assets };
 }

@@ -1,7 +1,6 @@
 /** What stands around the type, and the camera. Lengths in metres, angles in radians. */
-import { Type } from 'class-transformer';
-import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Max, Min, ValidateNested } from 'class-validator';
-import { Amount, Id, Name, Point } from './rules.ts';
+import { IsBoolean, IsIn, IsInt, IsOptional, IsString, Max, Min } from 'class-validator';
+import { Amount, Id, Name, One, Point } from './rules.ts';
 
 export const PIECE_KINDS = ['floor', 'wall', 'backdrop'] as const;
 export type PieceKind = (typeof PIECE_KINDS)[number];
@@ -37,7 +36,7 @@ export function aspectOf(frame: Frame): number {
 export class Shot {
   @Id() id!: string;
   @Name() name!: string;
-  @ValidateNested() @Type(() => Camera) camera!: Camera;
+  @One(() => Camera) camera!: Camera;
   @IsIn(FRAMES) frame!: Frame;
   /** Longest chain of bounces traced. */
   @IsInt() @Min(0) @Max(64) bounces!: number;

@@ -1,18 +1,7 @@
 /** Glass tubes and strips of light points. Lengths in metres. */
-import { Type } from 'class-transformer';
-import {
-  ArrayMaxSize,
-  ArrayMinSize,
-  IsArray,
-  IsBoolean,
-  IsIn,
-  IsInt,
-  Max,
-  Min,
-  ValidateNested,
-} from 'class-validator';
+import { IsBoolean, IsIn, IsInt, Max, Min } from 'class-validator';
 import { CurveNode } from './baseline.ts';
-import { Amount, Id } from './rules.ts';
+import { Amount, Id, Many, Tints } from './rules.ts';
 
 /** Where a tube runs: along the middle of the strokes, inside their edges, or as drawn by hand. */
 export const TUBE_COURSES = ['centre', 'edges', 'drawn'] as const;
@@ -30,7 +19,7 @@ export class PaintOut {
 export class DrawnStroke {
   @Id() id!: string;
   @IsBoolean() closed!: boolean;
-  @IsArray() @ArrayMaxSize(500) @ValidateNested({ each: true }) @Type(() => CurveNode) nodes!: CurveNode[];
+  @Many(() => CurveNode, 500) nodes!: CurveNode[];
 }
 
 export class Tube {
@@ -51,12 +40,8 @@ export class Tube {
   @Amount(0, 10) standOff!: number;
   /** Supports from the zero plane to the glass, at most this far apart; 0 for none. */
   @Amount(0, 10) supports!: number;
-  @IsArray() @ArrayMaxSize(2000) @ValidateNested({ each: true }) @Type(() => PaintOut) paintOuts!: PaintOut[];
-  @IsArray()
-  @ArrayMaxSize(500)
-  @ValidateNested({ each: true })
-  @Type(() => DrawnStroke)
-  drawn!: DrawnStroke[];
+  @Many(() => PaintOut, 2000) paintOuts!: PaintOut[];
+  @Many(() => DrawnStroke, 500) drawn!: DrawnStroke[];
 }
 
 /** A flat ribbon along the outline, with a row of light points. */
@@ -75,7 +60,7 @@ export class Strip {
   /** Diameter of a point. */
   @Amount(0.0001, 1) size!: number;
   /** Colours that repeat along the row, scene-linear Rec.709. */
-  @IsArray() @ArrayMinSize(1) @ArrayMaxSize(16) @IsArray({ each: true }) colours!: number[][];
+  @Tints(1, 16) colours!: number[][];
   /** Nits. */
   @Amount(0, 100_000) luminance!: number;
 }

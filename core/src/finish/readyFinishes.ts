@@ -77,6 +77,11 @@ export const READY_FINISHES: readonly Finish[] = [
     emission_color: [1, 0.16, 0.08],
     emission_luminance: 9,
   }),
+  ready('lamp-nickel', 'Lamp nickel', 'steel', {
+    base_color: [0.66, 0.63, 0.58],
+    base_metalness: 1,
+    specular_roughness: 0.4,
+  }),
   ready('deck-matte', 'Deck matte', 'matte paint', {
     base_color: [0.16, 0.165, 0.17],
     base_diffuse_roughness: 0.6,

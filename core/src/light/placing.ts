@@ -1,7 +1,7 @@
 /** Lights in the world: where they stand, what they aim at, how bright they are. */
 import type { Light } from '../document/index.ts';
 import { blackBody } from '../maths/colour.ts';
-import { cos, sin } from '../maths/reproducible.ts';
+import { acos, atan2, cos, sin } from '../maths/reproducible.ts';
 
 export type Vec = [number, number, number];
 
@@ -45,4 +45,41 @@ export function placeLight(light: Light, centre: Vec): PlacedLight {
 export function shining(rig: readonly Light[]): Light[] {
   const solo = rig.some((l) => l.solo && l.on);
   return rig.filter((l) => l.on && (!solo || l.solo));
+}
+
+/** Lights nearer to each other than this, as seen from the type, stand in each other's way, radians. */
+const IN_THE_WAY = 0.3;
+const STEP_ASIDE = 0.35;
+
+/** Angle between two directions given by azimuth and elevation. */
+function angleBetween(
+  a: Pick<Light, 'azimuth' | 'elevation'>,
+  b: Pick<Light, 'azimuth' | 'elevation'>,
+): number {
+  const cosine =
+    sin(a.elevation) * sin(b.elevation) + cos(a.elevation) * cos(b.elevation) * cos(a.azimuth - b.azimuth);
+  return acos(Math.min(1, Math.max(-1, cosine)));
+}
+
+/**
+ * A place for a light at which none of the rig stands: the wanted one, or the nearest aside that is free, to either
+ * side in turn, then higher.
+ * @param apart least angle from any of them, radians
+ */
+export function freePlace(
+  rig: readonly Pick<Light, 'azimuth' | 'elevation'>[],
+  wanted: Pick<Light, 'azimuth' | 'elevation'>,
+  apart = IN_THE_WAY,
+): { azimuth: number; elevation: number } {
+  const turns = Math.floor((2 * Math.PI) / STEP_ASIDE);
+  for (const raised of [0, 0.4, -0.4, 0.8]) {
+    const elevation = Math.min(1.5, Math.max(-1.5, wanted.elevation + raised));
+    for (let k = 0; k <= turns; k++) {
+      const turned = wanted.azimuth + Math.ceil(k / 2) * STEP_ASIDE * (k % 2 ? 1 : -1);
+      const azimuth = atan2(sin(turned), cos(turned));
+      const place = { azimuth: k === 0 ? wanted.azimuth : azimuth, elevation };
+      if (rig.every((l) => angleBetween(l, place) > apart)) return place;
+    }
+  }
+  return { azimuth: wanted.azimuth, elevation: wanted.elevation };
 }

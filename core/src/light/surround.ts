@@ -2,7 +2,7 @@
  * Environment pictures. Equirectangular, top row first; direction d is at u = atan2(d.z, d.x) / 2π + ½ and
  * v = asin(d.y) / π + ½, v = 1 being the top row. Values are nits in linear Rec.709.
  */
-import { asin, atan2, cos, sin } from '../maths/reproducible.ts';
+import { asin, atan2, cos, log, sin } from '../maths/reproducible.ts';
 import { luminance } from '../maths/colour.ts';
 
 export interface SurroundPicture {
@@ -61,7 +61,7 @@ export function surroundFacts(picture: SurroundPicture): SurroundFacts {
     mean: sum / weight,
     peak,
     peakDirection: directionAt(u, v),
-    stops: peak > 0 && darkest < Infinity ? Math.log2(peak / darkest) : 0,
+    stops: peak > 0 && darkest < Infinity ? log(peak / darkest) / Math.LN2 : 0,
   };
 }
 

@@ -171,3 +171,11 @@ export function log(x: number): number {
 
 /** x to the y for x ≥ 0. */
 export const pow = (x: number, y: number) => (x === 0 ? (y === 0 ? 1 : 0) : exp(y * log(x)));
+
+const bits = new DataView(new ArrayBuffer(8));
+
+/** The whole number k with 2^k ≤ x < 2^(k + 1), read off the number itself; x is a normal number above nought. */
+export function floorLog2(x: number): number {
+  bits.setFloat64(0, x);
+  return ((bits.getUint32(0) >>> 20) & 0x7ff) - 1023;
+}

@@ -20,6 +20,8 @@ export interface ExrChannel {
 const HALF = 1;
 const FLOAT = 2;
 const ZIP = 3;
+/** Largest half float: brighter is written as this, never as infinity (IEEE 754-2019, binary16). */
+const LARGEST_HALF = 65504;
 /** Scanlines of a ZIP block. */
 const BLOCK = 16;
 
@@ -56,6 +58,9 @@ class Bytes {
     return out;
   }
 }
+
+const halves = (line: Float32Array) =>
+  new Float16Array(line.map((v) => Math.min(LARGEST_HALF, Math.max(-LARGEST_HALF, v))));
 
 /** The ZIP predictor: even and odd bytes apart, then differences. */
 function predicted(raw: Uint8Array): Uint8Array {
@@ -102,7 +107,7 @@ export function writeExrChannels(
         const line = new Float32Array(width);
         const { offset = 0, stride = 1 } = c;
         for (let x = 0; x < width; x++) line[x] = c.values[offset + (y * width + x) * stride];
-        raw.add(new Uint8Array((isFloat(c) ? line : new Float16Array(line)).buffer as ArrayBuffer));
+        raw.add(new Uint8Array((isFloat(c) ? line : halves(line)).buffer as ArrayBuffer));
       }
     }
     const plain = raw.joined();

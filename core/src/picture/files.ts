@@ -1,18 +1,15 @@
 /** Picture files: environment pictures in (.hdr, .exr), finished pictures out (PNG, EXR, HDR). */
 import { encode } from 'fast-png';
-import { readExr, readHdr, writeHdr } from 'hdrify';
+import { readExr } from 'hdrify';
+import { inWords, SURROUND } from '../ceilings.ts';
 import type { Grade } from '../document/index.ts';
 import type { SurroundPicture } from '../light/surround.ts';
 import { writeExrChannels, type ExrChannel } from './exr.ts';
+import { readRgbe, rgbeSize, writeRgbe } from './rgbe.ts';
 import { toneMapped16, toneMapped8 } from './tone.ts';
 
 /** A picture that cannot be used; the message says what and why. */
 export class PictureError extends Error {}
-
-/** Widest environment that is read. */
-export const WIDEST_SURROUND = 8192;
-/** Largest environment file, bytes. */
-export const LARGEST_PICTURE = 512 * 1024 * 1024;
 
 const startsWith = (bytes: Uint8Array, ...start: number[]) => start.every((v, i) => bytes[i] === v);
 const isExr = (b: Uint8Array) => startsWith(b, 0x76, 0x2f, 0x31, 0x01);
@@ -20,11 +17,11 @@ const isHdr = (b: Uint8Array) => startsWith(b, 0x23, 0x3f);
 
 /** Width and height an HDR or EXR file declares, read without unpacking it; null when it declares none. */
 function declaredSize(bytes: Uint8Array): [number, number] | null {
-  const head = new TextDecoder('latin1').decode(bytes.subarray(0, 65536));
   if (isHdr(bytes)) {
-    const found = /[-+]Y (\d+) [-+]X (\d+)\n/.exec(head) ?? null;
-    return found && [Number(found[2]), Number(found[1])];
+    const size = rgbeSize(bytes);
+    return size && [size.width, size.height];
   }
+  const head = new TextDecoder('latin1').decode(bytes.subarray(0, 65536));
   const at = head.indexOf('dataWindow\0box2i\0');
   if (at < 0) return null;
   const view = new DataView(bytes.buffer, bytes.byteOffset + at + 17);
@@ -38,15 +35,18 @@ function declaredSize(bytes: Uint8Array): [number, number] | null {
  * @throws PictureError naming what is wrong: type, size, damage, or pixels that are not numbers
  */
 export function readSurroundPicture(bytes: Uint8Array): SurroundPicture {
-  if (bytes.length > LARGEST_PICTURE) throw new PictureError('the picture is larger than 512 MB');
+  if (bytes.length > SURROUND.bytes)
+    throw new PictureError(`the picture is larger than ${inWords(SURROUND.bytes)}`);
   if (!isExr(bytes) && !isHdr(bytes))
     throw new PictureError('the file is neither a Radiance .hdr nor an OpenEXR .exr picture');
   const size = declaredSize(bytes);
   if (!size || !(size[0] > 0 && size[1] > 0))
     throw new PictureError('the picture does not say how large it is');
   const [width, height] = size;
-  if (width > WIDEST_SURROUND || height > WIDEST_SURROUND / 2) {
-    throw new PictureError(`the picture is ${width} × ${height}; the largest read is 8192 × 4096`);
+  if (width > SURROUND.width || height > SURROUND.width / 2) {
+    throw new PictureError(
+      `the picture is ${width} × ${height}; the largest read is ${SURROUND.width} × ${SURROUND.width / 2}`,
+    );
   }
   if (width !== height * 2) {
     throw new PictureError(
@@ -54,20 +54,24 @@ export function readSurroundPicture(bytes: Uint8Array): SurroundPicture {
     );
   }
   let data: Float32Array;
+  let stride = 3;
   try {
-    data = (isExr(bytes) ? readExr(bytes, { sanitize: false }) : readHdr(bytes, { headerStrict: false }))
-      .data;
+    if (isHdr(bytes)) data = readRgbe(bytes, rgbeSize(bytes)!);
+    else {
+      data = readExr(bytes, { sanitize: false }).data;
+      stride = 4;
+    }
   } catch (error) {
     throw new PictureError(
       `the picture is damaged or cut short (${error instanceof Error ? error.message : 'unreadable'})`,
     );
   }
   const out = new Float32Array(width * height * 3);
-  for (let i = 0, j = 0; j < out.length; i += 4, j += 3) {
+  for (let i = 0, j = 0; j < out.length; i += stride, j += 3) {
     for (let c = 0; c < 3; c++) {
       const v = data[i + c];
       if (!Number.isFinite(v)) {
-        const pixel = i / 4;
+        const pixel = i / stride;
         throw new PictureError(`pixel ${pixel % width}, ${Math.floor(pixel / width)} is not a number`);
       }
       out[j + c] = v > 0 ? v : 0;
@@ -121,6 +125,6 @@ export function encodeExr(
 }
 
 /** The scene-linear picture as Radiance HDR. */
-export function encodeHdr(picture: LinearPicture): Uint8Array<ArrayBuffer> {
-  return new Uint8Array(writeHdr({ ...picture, linearColorSpace: 'linear-rec709' }));
+export function encodeHdr({ width, height, data }: LinearPicture): Uint8Array<ArrayBuffer> {
+  return writeRgbe(width, height, data);
 }

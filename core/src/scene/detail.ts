@@ -1,4 +1,5 @@
 /** How finely letters are made, by what the frame can show of them. */
+import { cos, floorLog2, sin } from '../maths/reproducible.ts';
 import type { Block, Camera } from '../document/index.ts';
 import { cameraFrame } from '../stage/camera.ts';
 import type { Beyond } from '../type/layout.ts';
@@ -16,11 +17,11 @@ const COARSEST = 32;
  * @param width of the picture, pixels
  */
 function coarsenessOf(block: Block, camera: Camera, width: number): number {
-  const steps = 2 ** Math.round(Math.log2(Math.max(NARROWEST, width)));
+  const steps = 2 ** floorLog2(Math.SQRT2 * Math.max(NARROWEST, width));
   const frame = cameraFrame(camera, 1);
   const away = Math.hypot(...frame.position.map((v, i) => v - block.place.position[i]));
   const capital = (block.capHeight / (2 * frame.halfWidth * Math.max(away, block.capHeight))) * steps;
-  return Math.min(COARSEST, Math.max(FINEST, 2 ** Math.floor(Math.log2(FULL / Math.max(1, capital)))));
+  return Math.min(COARSEST, Math.max(FINEST, 2 ** floorLog2(FULL / Math.max(1, capital))));
 }
 
 /** Blocks of more characters are made finely only where the camera looks. */
@@ -46,7 +47,7 @@ export function detailOf(block: Block, camera: Camera, width: number | null): De
   if (block.text.length <= MANY || coarseness >= UNSEEN) return { coarseness, beyond: null };
   const { position, forward, right, up, halfWidth } = cameraFrame(camera, 1);
   const { place, capHeight } = block;
-  const [c, s] = [Math.cos(place.turn), Math.sin(place.turn)];
+  const [c, s] = [cos(place.turn), sin(place.turn)];
   const sees = (x: number, y: number) => {
     const at = [place.position[0] + c * x, place.position[1] + y, place.position[2] - s * x];
     const along = (axis: readonly number[]) => axis.reduce((sum, v, i) => sum + v * (at[i] - position[i]), 0);

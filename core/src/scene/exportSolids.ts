@@ -1,8 +1,10 @@
 /** A scene's letters as files for other programs: GLB and OBJ with zones as named parts, outlines as SVG. */
+import { cos, sin } from '../maths/reproducible.ts';
 import { Document, WebIO } from '@gltf-transform/core';
 import type { Finish } from '../document/index.ts';
 import type { BlockSolids } from '../type/blockSolids.ts';
 import type { ExportKind } from './exportKinds.ts';
+import { GLTF_EXTENSIONS, materialMaker } from './gltfMaterials.ts';
 import type { Part, RenderScene } from './renderScene.ts';
 
 export interface ExportInput {
@@ -39,23 +41,18 @@ function* lettersOf({
 
 const zoneName = (part: Part) => (part.colour === null ? part.zone! : `${part.zone} ${part.colour + 1}`);
 
+/** Least thickness a volume is given, metres: with none it would count as a thin wall. */
+const THINNEST = 0.001;
+
 async function toGlb(input: ExportInput): Promise<Uint8Array<ArrayBuffer>> {
   const { scene, finishes, solids } = input;
   const document = new Document();
   const buffer = document.createBuffer();
   const root = document.createScene('Wemlox');
-  const materials = scene.finishes.map((surface, i) => {
-    const opaque = 1 - surface.transmission_weight;
-    return document
-      .createMaterial(finishes[i - 1]?.name ?? (i === 0 ? 'Bare' : 'Points'))
-      .setBaseColorFactor([...(surface.base_color as [number, number, number]), opaque])
-      .setAlphaMode(opaque < 1 ? 'BLEND' : 'OPAQUE')
-      .setMetallicFactor(surface.base_metal === 'none' ? surface.base_metalness : 1)
-      .setRoughnessFactor(surface.specular_roughness)
-      .setEmissiveFactor(
-        surface.emission_luminance > 0 ? (surface.emission_color as [number, number, number]) : [0, 0, 0],
-      );
-  });
+  const dress = materialMaker(document, Math.max(THINNEST, scene.typeBox.max[2] - scene.typeBox.min[2]));
+  const materials = scene.finishes.map((surface, i) =>
+    dress(finishes[i - 1]?.name ?? (i === 0 ? 'Bare' : 'Points'), surface),
+  );
   const blocks = solids.map((_, i) => {
     const node = document.createNode(`Block ${i + 1}`);
     root.addChild(node);
@@ -89,7 +86,9 @@ async function toGlb(input: ExportInput): Promise<Uint8Array<ArrayBuffer>> {
       node.addChild(document.createNode(zoneName(part)).setMesh(mesh));
     }
   }
-  return (await new WebIO().writeBinary(document)) as Uint8Array<ArrayBuffer>;
+  return (await new WebIO()
+    .registerExtensions(GLTF_EXTENSIONS)
+    .writeBinary(document)) as Uint8Array<ArrayBuffer>;
 }
 
 /** Wavefront OBJ: an object for each letter, a group for each zone; equal points share a number. */
@@ -149,7 +148,7 @@ function toSvg({ solids }: ExportInput): Uint8Array<ArrayBuffer> {
     // blocks stand below each other, a little apart
     const shift = top + block.bounds[3];
     const paths = block.letters.map((letter) => {
-      const [c, s] = [Math.cos(letter.turn), Math.sin(letter.turn)];
+      const [c, s] = [cos(letter.turn), sin(letter.turn)];
       const d = letter.outline
         .map((contour) => {
           const points: string[] = [];

@@ -23,9 +23,18 @@ export interface Part {
 
 export type SceneLight =
   | { kind: 'area'; name: string; placed: PlacedLight; width: number; height: number; shadow: boolean }
-  | { kind: 'spot'; name: string; placed: PlacedLight; cosInner: number; cosOuter: number; shadow: boolean }
+  /** `range`: metres at which it has faded to nothing; only lights from files have one. */
+  | {
+      kind: 'spot';
+      name: string;
+      placed: PlacedLight;
+      cosInner: number;
+      cosOuter: number;
+      shadow: boolean;
+      range?: number;
+    }
   /** Shines alike all around; only scenes from files have it. */
-  | { kind: 'point'; name: string; placed: PlacedLight; shadow: boolean }
+  | { kind: 'point'; name: string; placed: PlacedLight; shadow: boolean; range?: number }
   | { kind: 'directional'; name: string; placed: PlacedLight; shadow: boolean };
 
 export interface SceneSurround {

@@ -7,6 +7,7 @@ import { MOST_DOMED } from '../type/dome.ts';
 import { OpenFont } from '../type/font.ts';
 import { DRAWING_HEIGHT, layoutDrawing, openDrawing, type OpenDrawing } from '../type/drawing.ts';
 import type { FontFacts } from '../type/fontFacts.ts';
+import { isJoinedScript } from '../type/joinedScript.ts';
 import { layoutText, type NamedFont, type TextLayout } from '../type/layout.ts';
 import { loadRegions } from '../type/region.ts';
 import { SHIPPED_FONTS, SHIPPED_LICENCE, shippedRef } from '../type/shippedFonts.ts';
@@ -29,6 +30,8 @@ export interface MadeScene {
   solids: BlockSolids[];
   /** What each block's font says of itself; null for drawings. */
   fonts: (FontFacts | null)[];
+  /** Whether each block's face is a joined script, whose letters weld by themselves. */
+  joined: boolean[];
   /** What had to be replaced, in words: a font or picture that could not be loaded. */
   problems: string[];
   /** What an artist should know besides: what of a drawing was left out. */
@@ -116,7 +119,7 @@ export class SceneMaker {
     problems: string[],
     notes: string[],
     { coarseness, beyond }: Detail,
-  ): Promise<{ layout: TextLayout; scale: number; facts: FontFacts | null }> {
+  ): Promise<{ layout: TextLayout; scale: number; facts: FontFacts | null; joined: boolean }> {
     if (block.drawing) {
       const scale = block.capHeight / DRAWING_HEIGHT;
       try {
@@ -124,10 +127,11 @@ export class SceneMaker {
         if (drawing.leftOut.length > 0)
           notes.push(`${block.drawing.name}: left out ${drawing.leftOut.join(', ')}`);
         const layout = layoutDrawing(drawing, `drawing:${block.drawing.id}`, coarseness);
-        return { layout, scale, facts: null };
+        return { layout, scale, facts: null, joined: false };
       } catch (error) {
         problems.push(`${block.drawing.name} could not be used (${reason(error)})`);
-        return { layout: { letters: [], outlines: new Map(), bounds: null }, scale, facts: null };
+        const empty: TextLayout = { letters: [], outlines: new Map(), bounds: null };
+        return { layout: empty, scale, facts: null, joined: false };
       }
     }
     const fonts = await this.fontsOf(block, problems);
@@ -138,7 +142,14 @@ export class SceneMaker {
       coarseness,
       beyond && { ...beyond, sees: (x, y) => beyond.sees(x * scale, y * scale) },
     );
-    return { layout: block.weld ? welded(layout) : layout, scale, facts: fonts[0].font.facts };
+    // letters of a joined script are meant to run into each other
+    const joined = isJoinedScript(fonts[0].font);
+    return {
+      layout: block.weld || joined ? welded(layout) : layout,
+      scale,
+      facts: fonts[0].font.facts,
+      joined,
+    };
   }
 
   /** Tracking, thousandths of an em, at which no letters of a line touch; null when none does. */
@@ -163,21 +174,23 @@ export class SceneMaker {
     const spent = { shaping: 0, solids: 0, scene: 0 };
     const solids: BlockSolids[] = [];
     const fonts: (FontFacts | null)[] = [];
+    const joined: boolean[] = [];
     const detail: string[] = [];
     await loadRegions();
     for (const block of project.blocks) {
       const started = performance.now();
-      const { layout, scale, facts } = await this.laidOut(
-        block,
-        problems,
-        notes,
-        detailOf(block, shot.camera, width),
-      );
+      const {
+        layout,
+        scale,
+        facts,
+        joined: script,
+      } = await this.laidOut(block, problems, notes, detailOf(block, shot.camera, width));
       detail.push(layout.letters.map((l) => l.coarseness).join(' '));
       const shaped = performance.now();
       const made = solidsOf(block, layout, scale, this.cache);
       solids.push(made);
       fonts.push(facts);
+      joined.push(script);
       const failed = made.letters.filter((l) => l.solid.box === null && block.form !== 'tube');
       const lost = new Set([...(layout.tangled ?? []), ...failed.map((l) => l.text)]);
       if (lost.size > 0)
@@ -204,7 +217,7 @@ export class SceneMaker {
     if (this.last?.key !== key) this.last = { key, geometry: compileGeometry(input) };
     const scene = compileScene(input, this.last.geometry);
     spent.scene = performance.now() - painted;
-    return { scene, solids, fonts, problems, notes, spent };
+    return { scene, solids, fonts, joined, problems, notes, spent };
   }
 }
 

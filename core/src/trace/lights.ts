@@ -50,6 +50,8 @@ export class Lights {
   private readonly area: Float64Array;
   /** Squared radius of a glow. */
   private readonly radius2: Float64Array;
+  /** Distance at which a point or spot has faded to nothing, metres. */
+  private readonly range: Float64Array;
   private readonly cosInner: Float64Array;
   private readonly cosOuter: Float64Array;
   private readonly shadow: Uint8Array;
@@ -77,6 +79,7 @@ export class Lights {
     this.lum = new Float64Array(n);
     this.area = new Float64Array(n);
     this.radius2 = new Float64Array(n);
+    this.range = new Float64Array(n).fill(Infinity);
     this.cosInner = new Float64Array(n);
     this.cosOuter = new Float64Array(n);
     this.shadow = new Uint8Array(n).fill(1);
@@ -107,6 +110,7 @@ export class Lights {
       } else {
         this.kind[i] = light.kind === 'point' ? POINT : DIRECTIONAL;
       }
+      if ((light.kind === 'point' || light.kind === 'spot') && light.range) this.range[i] = light.range;
       this.glows.push(null);
     });
     glowing.forEach((partNumber, k) => {
@@ -160,12 +164,12 @@ export class Lights {
     const dz = z - this.position[k + 2];
     const d2 = dx * dx + dy * dy + dz * dz;
     if (this.kind[i] === GLOW) return (this.lum[i] * this.area[i] * 0.25) / (d2 + this.radius2[i]);
-    if (this.kind[i] === POINT) return this.lum[i] / d2;
+    if (this.kind[i] === POINT) return (this.lum[i] * this.rangeFade(i, d2)) / d2;
     const along = dx * this.forward[k] + dy * this.forward[k + 1] + dz * this.forward[k + 2];
     if (along <= 0) return 0;
     const cosine = along / Math.sqrt(d2);
     if (this.kind[i] === AREA) return (this.lum[i] * this.area[i] * cosine) / (d2 + 0.3 * this.area[i]);
-    return (this.lum[i] * this.spotFade(i, cosine)) / d2;
+    return (this.lum[i] * this.spotFade(i, cosine) * this.rangeFade(i, d2)) / d2;
   }
 
   /** Spot fall-off after KHR_lights_punctual: squared linear ramp between the cone's cosines. */
@@ -174,6 +178,12 @@ export class Lights {
     const t = span > 1e-6 ? (cosine - this.cosOuter[i]) / span : cosine >= this.cosOuter[i] ? 1 : 0;
     const c = t < 0 ? 0 : t > 1 ? 1 : t;
     return c * c;
+  }
+
+  /** Window that ends a light at its range, after KHR_lights_punctual: 1 − (d / range)⁴. */
+  private rangeFade(i: number, d2: number): number {
+    const share = d2 / (this.range[i] * this.range[i]);
+    return share >= 1 ? 0 : 1 - share * share;
   }
 
   /** Weighs all lights for a point; the sum, which pdfs divide by. */
@@ -310,8 +320,9 @@ export class Lights {
     out.z = dz / d;
     out.distance = d;
     const cosine = -(out.x * nx + out.y * ny + out.z * nz);
-    if (this.kind[i] === POINT) return this.give(i, 1 / d2, chance);
-    if (this.kind[i] === SPOT) return this.give(i, this.spotFade(i, cosine) / d2, chance);
+    if (this.kind[i] === POINT) return this.give(i, this.rangeFade(i, d2) / d2, chance);
+    if (this.kind[i] === SPOT)
+      return this.give(i, (this.spotFade(i, cosine) * this.rangeFade(i, d2)) / d2, chance);
     if (cosine <= 0) return false;
     out.r = this.colour[k];
     out.g = this.colour[k + 1];

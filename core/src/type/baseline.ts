@@ -1,4 +1,5 @@
 /** Where letters stand on a baseline that is not straight. */
+import { cos, sin } from '../maths/reproducible.ts';
 import type { Baseline } from '../document/index.ts';
 import { courseOf, lengthOf, placeAt } from './curve.ts';
 
@@ -24,17 +25,17 @@ export function standOn(
 ): (along: number, above: number) => Stand {
   const [offset, shift] = [baseline.offset / scale, baseline.shift / scale];
   const stand = (x: number, y: number, angle: number, above: number): Stand => ({
-    x: x - Math.sin(angle) * above,
-    y: y + Math.cos(angle) * above,
+    x: x - sin(angle) * above,
+    y: y + cos(angle) * above,
     turn: baseline.upright ? 0 : angle,
   });
   const round = (radius: number) => (along: number, above: number) => {
     const angle = (along + shift - width / 2) / radius;
-    return stand(radius * Math.sin(angle), radius * Math.cos(angle) - radius, -angle, above + offset);
+    return stand(radius * sin(angle), radius * cos(angle) - radius, -angle, above + offset);
   };
   switch (baseline.kind) {
     case 'line': {
-      const [c, s] = [Math.cos(baseline.slope), Math.sin(baseline.slope)];
+      const [c, s] = [cos(baseline.slope), sin(baseline.slope)];
       return (along, above) => {
         const at = along + shift - width / 2;
         return stand(at * c, at * s, baseline.slope, above + offset);

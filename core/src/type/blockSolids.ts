@@ -1,4 +1,5 @@
 /** A block's letters as solids in metres, cached per outline and shape. */
+import { cos, sin } from '../maths/reproducible.ts';
 import { zonesOf, type Block, type Zone } from '../document/index.ts';
 import { courseOf, pointsOf } from './curve.ts';
 import { buildDome, type DomeShape } from './dome.ts';
@@ -146,7 +147,7 @@ function boundsOf({ solid, x, y, turn }: LetterSolid): [number, number, number, 
   if (!solid.box) return null;
   const [x0, y0, , x1, y1] = solid.box;
   if (turn === 0) return [x + x0, y + y0, x + x1, y + y1];
-  const [c, s] = [Math.cos(turn), Math.sin(turn)];
+  const [c, s] = [cos(turn), sin(turn)];
   const box: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
   const p = solid.positions;
   for (let i = 0; i < p.length; i += 3) {

@@ -2,6 +2,7 @@
  * Centre lines of letters: the medial axis of the outline, taken from its Voronoi diagram, without the spurs into
  * corners, and its junctions resolved into strokes that one tube can follow.
  */
+import { cos } from '../maths/reproducible.ts';
 import { evened, lengthOf, measured, resampled, type Course } from './curve.ts';
 import type { Voronoi } from './voronoi.ts';
 
@@ -17,9 +18,9 @@ interface Stroke extends CentreLine {
 }
 
 /** Two sides lie opposite each other over an axis step when a ball touches them at least this far apart. */
-const OPPOSITE = Math.cos((70 * Math.PI) / 180);
+const OPPOSITE = cos((70 * Math.PI) / 180);
 /** Steps at free ends over which sides are less far apart run into a corner. */
-const CORNERING = Math.cos((108 * Math.PI) / 180);
+const CORNERING = cos((108 * Math.PI) / 180);
 /**
  * Branches that end freely are spurs when they reach less than this many radii of their junction's ball beyond
  * it: those that taper run into corners, those that stay wide are limbs.
@@ -30,9 +31,13 @@ const WIDE = 0.5;
 /** Junctions nearer than this share of their balls' radii are one. */
 const ONE_JUNCTION = 0.75;
 /** Branches go on into each other when they turn by less than this. */
-const STRAIGHT_ON = Math.cos((62 * Math.PI) / 180);
+const STRAIGHT_ON = cos((62 * Math.PI) / 180);
 /** Distance from a junction, in radii of its ball, from which branches show their direction and are kept. */
 const AWAY = 1;
+/** Strokes shorter than this before they reach for the outline, in half widths, are dots: those of i and j. */
+const DOT = 1;
+/** Length of a dot's course, in half widths: enough to have a direction. */
+const BEAD = 0.02;
 /** Resampling, in half widths. */
 const STEP = 0.2;
 
@@ -389,6 +394,13 @@ function halfAlong({ length, half }: CentreLine): (at: number) => number {
   };
 }
 
+/** A dot's course: as good as a point, about its middle. */
+function bead({ x, y, length }: Stroke, half: number): CentreLine {
+  const at = length.findIndex((l) => l >= length.at(-1)! / 2);
+  const away = (BEAD * half) / 2;
+  return { ...measured([x[at], x[at]], [y[at] - away, y[at] + away], false), half: [half, half], dot: true };
+}
+
 /**
  * The strokes of a letter.
  * @param smoothing 0 … 1: how far the line is evened out, 1 over a stroke's whole width
@@ -404,6 +416,8 @@ export function centreStrokes(diagram: Voronoi, smoothing: number, margin: numbe
   return strokesOf(axis).map((stroke) => {
     const halves = [...stroke.half].sort((a, b) => a - b);
     const half = halves[halves.length >> 1];
+    if (!stroke.closed && !stroke.meets[0] && !stroke.meets[1] && lengthOf(stroke) < DOT * half)
+      return bead(stroke, half);
     const whole = reachEnds(stroke, diagram, margin);
     const steps = resampled(whole, STEP * half);
     return { ...evened(steps, smoothing * 2 * half * 0.4), half: steps.length.map(halfAlong(whole)) };

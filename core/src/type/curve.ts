@@ -1,4 +1,5 @@
 /** Plane curves by arc length: baselines of text, and drawn tubes. */
+import { atan2, exp } from '../maths/reproducible.ts';
 import type { CurveNode } from '../document/index.ts';
 
 /** A polyline with its length up to each point. */
@@ -7,6 +8,8 @@ export interface Course {
   y: number[];
   length: number[];
   closed: boolean;
+  /** A dot, which becomes a bead rather than a line. */
+  dot?: boolean;
 }
 
 /** Chords of one Bézier piece: their number follows from the second difference (Wang's formula). */
@@ -114,7 +117,7 @@ export function evened(course: Course, width: number): Course {
       const d = j * step;
       if (Math.abs(d) > 2.5 * w) continue;
       const at = closed ? (((i + j) % (n - 1)) + (n - 1)) % (n - 1) : i + j;
-      const g = Math.exp(-(d * d) / (2 * w * w));
+      const g = exp(-(d * d) / (2 * w * w));
       sx += g * x[at];
       sy += g * y[at];
       sum += g;
@@ -158,5 +161,5 @@ export function placeAt(course: Course, at: number): { x: number; y: number; ang
   const [dx, dy] = [x[high] - x[low], y[high] - y[low]];
   const whole = length[high] - length[low] || 1;
   const t = (at - length[low]) / whole;
-  return { x: x[low] + t * dx, y: y[low] + t * dy, angle: Math.atan2(dy, dx) };
+  return { x: x[low] + t * dx, y: y[low] + t * dy, angle: atan2(dy, dx) };
 }

@@ -1,4 +1,5 @@
 /** Voronoi diagrams of outlines, kept as long as the outline, and found again slightly bent where rounding fails. */
+import { sin } from '../maths/reproducible.ts';
 import type { Contour } from './font.ts';
 import { DiagramError, voronoiOf, type Voronoi } from './voronoi.ts';
 
@@ -13,7 +14,7 @@ const known = new WeakMap<Contour[], Voronoi | null>();
 /** Moves every vertex a little, each its own way. */
 const bent = (region: Contour[], round: number): Contour[] =>
   region.map((contour, c) =>
-    contour.map((v, i) => v + BEND * round * Math.sin(12.9898 * (i + 1) + 78.233 * (c + 1) + 37.719 * round)),
+    contour.map((v, i) => v + BEND * round * sin(12.9898 * (i + 1) + 78.233 * (c + 1) + 37.719 * round)),
   );
 
 /** The diagram of an outline; null when it has too many vertices or no bending helps. */

@@ -3,6 +3,7 @@
  * the outline; Timoshenko and Goodier, Theory of Elasticity, § 104), which is smooth everywhere inside: √(2u) makes
  * straight strokes half round, u itself is a cushion under pressure.
  */
+import { acos, atan2, cos, pow, sin } from '../maths/reproducible.ts';
 import { newBevel, SOLID_ZONES } from '../document/index.ts';
 import type { Contour } from './font.ts';
 import { assemble, Sheet, type PlacedSheet, type Solid } from './sheet.ts';
@@ -102,8 +103,8 @@ function ballAt(
 /** Inward direction at the vertex that starts an edge, `share` of the way round from the edge before to it. */
 function bisector(s: Sites, k: number, share: number): [number, number] {
   const p = s.previous[k];
-  const angle = Math.atan2(s.dx[p], -s.dy[p]) + s.turn[k] * share;
-  return [Math.cos(angle), Math.sin(angle)];
+  const angle = atan2(s.dx[p], -s.dy[p]) + s.turn[k] * share;
+  return [cos(angle), sin(angle)];
 }
 
 /** Keeps points apart, each by its own distance. */
@@ -178,7 +179,7 @@ function meshOf(s: Sites, coarser: number): Mesh {
     if (!Number.isFinite(ball) || ball < finest * 0.25) return;
     let before = 0;
     for (let j = 1; j <= rowCount; j++) {
-      const at = ball * (1 - Math.cos((Math.PI / 2) * (j / rowCount)));
+      const at = ball * (1 - cos((Math.PI / 2) * (j / rowCount)));
       spread.add(x + nx * at, y + ny * at, CROWDED * Math.min(at - before, spacing));
       before = at;
     }
@@ -319,7 +320,7 @@ function domeSheet(mesh: Mesh, outline: Outline, height: Float64Array, upright: 
       const [vx, vy, vz] = [x[q] - x[i], y[q] - y[i], height[q] - height[i]];
       const cosine = (ux * vx + uy * vy + uz * vz) / (Math.hypot(ux, uy, uz) * Math.hypot(vx, vy, vz) || 1);
       // each triangle weighs by its angle (Thürmer and Wüthrich, 1998)
-      const w = Math.acos(Math.min(1, Math.max(-1, cosine))) / l;
+      const w = acos(Math.min(1, Math.max(-1, cosine))) / l;
       for (let d = 0; d < 3; d++) normals[i * 3 + d] += normal[d] * w;
     });
   }
@@ -370,7 +371,7 @@ export function buildDome(region: Contour[], shape: DomeShape): Solid {
     const none = newBevel({ width: 0, height: 0, profile: 'straight', segments: 1 });
     return buildSolid(region, { depth: shape.depth, front: none, back: none });
   }
-  const mesh = meshOf(sites, Math.max(1, Math.cbrt(shape.coarseness ?? 1)));
+  const mesh = meshOf(sites, Math.max(1, pow(shape.coarseness ?? 1, 1 / 3)));
   const outline = new Outline(sites);
   const height = heightsOf(torsion(mesh), shape);
   const dome = domeSheet(mesh, outline, height, shape.form === 'rounded');

@@ -1,11 +1,12 @@
 /** Drawings that stand in place of text: vector files and bitmaps as letters with outlines. */
+import { group } from 'd3-array';
 import type { DrawingRef } from '../document/index.ts';
 import { tracedBitmap } from './bitmap.ts';
 import { measured, type Course } from './curve.ts';
 import type { Contour } from './font.ts';
 import type { PlacedLetter, TextLayout } from './layout.ts';
 import { DrawingError, type Painted } from './painted.ts';
-import { boundsOf, joined, without } from './region.ts';
+import { boundsOf, boxesMeet, merged, without, type Box } from './region.ts';
 import { paintedOf } from './svg.ts';
 
 /** Height of a drawing in its own unit: that of a capital in a common face, in thousandths of an em. */
@@ -25,26 +26,31 @@ export interface OpenDrawing {
 const isWhite = (paint: string) =>
   /^(white|#fff|#ffffff|rgb\(\s*255\s*,\s*255\s*,\s*255\s*\))$/i.test(paint.trim());
 
-/** What lies on top cuts what lies below, so that solids of one depth do not share space; white only cuts. */
+/**
+ * What lies on top cuts what lies below, so that solids of one depth do not share space; white only cuts.
+ * Shapes whose boxes are apart are not looked at together.
+ */
 function flat(painted: Painted[]): Painted[] {
-  const out: Painted[] = [];
+  const out: { shape: Painted; box: Box }[] = [];
   for (const shape of painted) {
-    for (const below of out) below.region = without(below.region, shape.region);
-    if (!isWhite(shape.paint)) out.push({ ...shape });
+    const box = boundsOf(shape.region);
+    for (const below of out) {
+      if (!boxesMeet(below.box, box)) continue;
+      below.shape.region = without(below.shape.region, shape.region);
+      below.box = boundsOf(below.shape.region);
+    }
+    if (!isWhite(shape.paint)) out.push({ shape: { ...shape }, box });
   }
-  return out.filter((p) => p.region.length > 0);
+  return out.map(({ shape }) => shape).filter((p) => p.region.length > 0);
 }
 
 function byPaint(painted: Painted[]): Painted[] {
-  const groups = new Map<string, Painted>();
-  for (const p of painted) {
-    const group = groups.get(p.paint);
-    if (group) {
-      group.region = joined(group.region, p.region);
-      group.lines = group.lines && p.lines && [...group.lines, ...p.lines];
-    } else groups.set(p.paint, { ...p, name: p.paint });
-  }
-  return [...groups.values()];
+  return [...group(painted, (p) => p.paint)].map(([paint, shapes]) => ({
+    name: paint,
+    paint,
+    region: merged(shapes.flatMap((s) => s.region)),
+    lines: shapes.every((s) => s.lines) ? shapes.flatMap((s) => s.lines!) : null,
+  }));
 }
 
 /** Opens a drawing. `loadRegions()` must have been awaited. @throws DrawingError */

@@ -2,6 +2,7 @@
  * Lower envelopes of functions a + b·f(p) + c·g(p) over one parameter, with f, g = p, p² or cos p, sin p: what
  * bounds a Voronoi cell, seen from its site.
  */
+import { acos, atan2, cos, sin } from '../maths/reproducible.ts';
 
 /** The functions of an envelope share a basis. */
 export type Basis = 'quadratic' | 'circular';
@@ -25,7 +26,7 @@ export interface Stretch {
 export type Coefficients = Pick<Piece, 'a' | 'b' | 'c'>;
 
 export const valueAt = (basis: Basis, { a, b, c }: Coefficients, p: number): number =>
-  basis === 'quadratic' ? a + p * (b + p * c) : a + b * Math.cos(p) + c * Math.sin(p);
+  basis === 'quadratic' ? a + p * (b + p * c) : a + b * cos(p) + c * sin(p);
 
 /** Scratch of the circular zeros: each of the two, and a turn to either side. */
 const TURNS = [0, 2 * Math.PI, -2 * Math.PI];
@@ -46,8 +47,8 @@ export function zeros(basis: Basis, { a, b, c }: Coefficients, from: number, to:
   }
   const radius = Math.hypot(b, c);
   if (!(radius > 0) || Math.abs(a) > radius) return NONE;
-  const middle = Math.atan2(c, b);
-  const half = Math.acos(-a / radius);
+  const middle = atan2(c, b);
+  const half = acos(-a / radius);
   const found: number[] = [];
   for (const turn of TURNS) found.push(...within(middle - half + turn, middle + half + turn, from, to));
   return found.sort((p, q) => p - q);

@@ -1,4 +1,5 @@
 /** Lays the courses of tubes so that none runs through another. */
+import { cos } from '../maths/reproducible.ts';
 import { evened, lengthOf, measured, radiusAt, resampled, type Course } from './curve.ts';
 import { Nearby } from './nearby.ts';
 
@@ -70,6 +71,8 @@ interface Over {
 export interface Laid {
   stroke: Course;
   over: Over[];
+  /** A bead rather than a line. */
+  dot: boolean;
 }
 
 /** Tubes laid among each other, and where their points are. */
@@ -186,7 +189,7 @@ function keptApart(given: Course[], clear: number, ramp: number, stubs: boolean)
   const order = fromBelow(shorten(strokes, nearby, ramp, stubs));
   const place = new Int32Array(order.length);
   order.forEach((i, at) => (place[i] = at));
-  const laid = strokes.map((stroke): Laid => ({ stroke, over: [] }));
+  const laid = strokes.map((stroke): Laid => ({ stroke, over: [], dot: stroke.dot === true }));
   const passes: { over: Over; below: Laid; lengths: number[] }[] = [];
   strokes.forEach((stroke, i) => {
     for (const { other, from, to, points } of stretchesOf(i, stroke, nearby)) {
@@ -224,7 +227,7 @@ function raised({ over }: Laid, along: number, ramp: number): number {
   let most = 0;
   for (const { from, to, height } of over) {
     const t = Math.max(0, from - along, along - to) / ramp;
-    if (t < 1 && height > most) most = Math.max(most, height * Math.cos((t * Math.PI) / 2) ** 2);
+    if (t < 1 && height > most) most = Math.max(most, height * cos((t * Math.PI) / 2) ** 2);
   }
   return most;
 }
@@ -274,6 +277,7 @@ function unfolded(course: Course, diameter: number): Course {
 export function laidOut(courses: readonly Course[], diameter: number, open: boolean, stubs: boolean): Lot {
   const step = Math.max(diameter / 6, courses.reduce((sum, c) => sum + lengthOf(c), 0) / MOST_POINTS);
   const ready = courses.map((raw) => {
+    if (raw.dot) return raw;
     const stroke = unfolded(resampled(raw, step), diameter);
     return stroke.closed && open ? opened(stroke, (OPENING + 1) * diameter) : stroke;
   });

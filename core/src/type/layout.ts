@@ -1,4 +1,5 @@
 /** Text to placed letters: lines, directions, tracking, kerning, leading, alignment and baseline. */
+import { cos, sin } from '../maths/reproducible.ts';
 import bidiFactory from 'bidi-js';
 import type { Block } from '../document/index.ts';
 import { standOn } from './baseline.ts';
@@ -214,7 +215,7 @@ export function layoutText(
     for (const l of letters) {
       // a letter turns about the middle of its foot
       const foot = stand(l.x + l.advance / 2, l.y);
-      const [c, s] = [Math.cos(foot.turn), Math.sin(foot.turn)];
+      const [c, s] = [cos(foot.turn), sin(foot.turn)];
       l.x = foot.x - (c * l.advance) / 2;
       l.y = foot.y - (s * l.advance) / 2;
       l.turn = foot.turn;
@@ -253,7 +254,7 @@ function align(glyphs: SetGlyph[], lacking: number, alignment: Block['alignment'
 
 /** A placed letter's outline in the block. */
 export function placedOutline(letter: Pick<PlacedLetter, 'x' | 'y' | 'turn'>, outline: Contour[]): Contour[] {
-  const [c, s] = [Math.cos(letter.turn), Math.sin(letter.turn)];
+  const [c, s] = [cos(letter.turn), sin(letter.turn)];
   return outline.map((contour) => {
     const out = new Float64Array(contour.length);
     for (let i = 0; i < contour.length; i += 2) {

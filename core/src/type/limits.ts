@@ -1,4 +1,5 @@
 /** How wide a bevel of a letter may be before something happens to it. */
+import { cos } from '../maths/reproducible.ts';
 import type { Voronoi } from './voronoi.ts';
 
 export interface BevelLimits {
@@ -9,7 +10,7 @@ export interface BevelLimits {
 }
 
 /** Two sides of a stroke face each other when a ball touches them at least this far apart. */
-const FACING = Math.cos((100 * Math.PI) / 180);
+const FACING = cos((100 * Math.PI) / 180);
 
 /** Limits of a diagram's region, in its unit: half the narrowest stroke, and the largest ball inside. */
 export function bevelLimits({ sites: s, x, y, r, cells }: Voronoi): BevelLimits {

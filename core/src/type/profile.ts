@@ -1,4 +1,5 @@
 /** Bevel profiles: from the outline (across 0, up 0) inward (across 1); none rises above the full height (up 1), where most end. */
+import { acos, cos, sin } from '../maths/reproducible.ts';
 import type { Bevel, Profile, ProfilePoint } from '../document/index.ts';
 
 /**
@@ -23,10 +24,7 @@ const line = (a: [number, number], b: [number, number]): Stretch => ({
 });
 const path = (...points: [number, number][]): Stretch[] => points.slice(1).map((p, i) => line(points[i], p));
 const curve = (at: Stretch['at']): Stretch => ({ at });
-const quarter = (t: number): [number, number] => [
-  1 - Math.cos((Math.PI / 2) * t),
-  Math.sin((Math.PI / 2) * t),
-];
+const quarter = (t: number): [number, number] => [1 - cos((Math.PI / 2) * t), sin((Math.PI / 2) * t)];
 
 /** Stairs of n risers and treads. */
 const stairs = (n: number): Stretch[] =>
@@ -40,8 +38,8 @@ const stairs = (n: number): Stretch[] =>
 
 /** Swell of a rope's beads, and how high the second then rises: the greatest (1 + t) / 2 + BEAD · sin πt. */
 const BEAD = 0.32;
-const ROPE_TURN = Math.acos(-0.5 / (BEAD * Math.PI)) / Math.PI;
-const ROPE_PEAK = (1 + ROPE_TURN) / 2 + BEAD * Math.sin(Math.PI * ROPE_TURN);
+const ROPE_TURN = acos(-0.5 / (BEAD * Math.PI)) / Math.PI;
+const ROPE_PEAK = (1 + ROPE_TURN) / 2 + BEAD * sin(Math.PI * ROPE_TURN);
 
 const STRETCHES: Record<Exclude<Profile, 'free'>, Stretch[]> = {
   straight: path([0, 0], [1, 1]),
@@ -56,9 +54,9 @@ const STRETCHES: Record<Exclude<Profile, 'free'>, Stretch[]> = {
   terrace: stairs(3),
   keel: path([0, 0], [0.35, 0.75], [1, 1]),
   // flat at both ends, steepest between
-  ogee: [curve((t) => [t, t - Math.sin(2 * Math.PI * t) / (2 * Math.PI)])],
+  ogee: [curve((t) => [t, t - sin(2 * Math.PI * t) / (2 * Math.PI)])],
   // steep at both ends, flat between
-  saddle: [curve((t) => [t, t + Math.sin(2 * Math.PI * t) / (2 * Math.PI)])],
+  saddle: [curve((t) => [t, t + sin(2 * Math.PI * t) / (2 * Math.PI)])],
   scallop: [0, 1].map((k) =>
     curve((t) => {
       const [across, up] = quarter(t);
@@ -66,12 +64,10 @@ const STRETCHES: Record<Exclude<Profile, 'free'>, Stretch[]> = {
     }),
   ),
   // the second bead is the highest; the face lies behind it
-  rope: [0, 1].map((k) =>
-    curve((t) => [(k + t) / 2, ((k + t) / 2 + BEAD * Math.sin(Math.PI * t)) / ROPE_PEAK]),
-  ),
+  rope: [0, 1].map((k) => curve((t) => [(k + t) / 2, ((k + t) / 2 + BEAD * sin(Math.PI * t)) / ROPE_PEAK])),
   gutter: [
     line([0, 0], [0.2, 1]),
-    curve((t) => [0.2 + 0.6 * t, 1 - 0.45 * Math.sin(Math.PI * t)]),
+    curve((t) => [0.2 + 0.6 * t, 1 - 0.45 * sin(Math.PI * t)]),
     line([0.8, 1], [1, 1]),
   ],
   rim: path([0, 0], [0.06, 1], [0.3, 1], [0.38, 0.55], [1, 0.55]),

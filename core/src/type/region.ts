@@ -4,7 +4,10 @@ import type { Contour } from './font.ts';
 
 let clipper: MainModule | null = null;
 
-/** Loads the polygon library once; everything here needs it. */
+/** An outline that the polygon library cannot work with. */
+export class RegionError extends Error {}
+
+/** Loads the polygon library, anew after it has failed; everything here needs it. */
 export async function loadRegions(): Promise<void> {
   clipper ??= await createClipper();
 }
@@ -16,7 +19,34 @@ function library(): MainModule {
   return clipper;
 }
 
+/** Farthest coordinate that is handed over: with PRECISION places it stays well within the library's integers. */
+const FARTHEST = 1e11;
+
+/**
+ * Works with the library. One that has thrown a foreign exception keeps what it held and fails from then on:
+ * it is dropped, and loadRegions() makes another.
+ * @throws RegionError
+ */
+function guarded<T>(work: (c: MainModule) => T): T {
+  const c = library();
+  try {
+    return work(c);
+  } catch (error) {
+    if (error instanceof RegionError) throw error;
+    clipper = null;
+    throw new RegionError('an outline breaks the polygon library');
+  }
+}
+
+function checkReach(contours: Contour[]): void {
+  for (const contour of contours)
+    for (let i = 0; i < contour.length; i++)
+      if (!(Math.abs(contour[i]) <= FARTHEST))
+        throw new RegionError('an outline reaches farther than can be worked with');
+}
+
 function toPaths(c: MainModule, contours: Contour[]): PathsD {
+  checkReach(contours);
   const paths = new c.PathsD();
   for (const contour of contours) {
     const flat: number[] = [];
@@ -49,11 +79,13 @@ function fromPaths(paths: PathsD): Contour[] {
 
 /** Merges overlapping contours; outers come out counter-clockwise, holes clockwise. */
 export function merged(contours: Contour[], rule: 'nonzero' | 'evenodd' = 'nonzero'): Contour[] {
-  const c = library();
-  const paths = toPaths(c, contours);
-  const union = c.UnionSelfD(paths, rule === 'evenodd' ? c.FillRule.EvenOdd : c.FillRule.NonZero, PRECISION);
-  paths.delete();
-  return fromPaths(union);
+  return guarded((c) => {
+    const paths = toPaths(c, contours);
+    const fill = rule === 'evenodd' ? c.FillRule.EvenOdd : c.FillRule.NonZero;
+    const union = c.UnionSelfD(paths, fill, PRECISION);
+    paths.delete();
+    return fromPaths(union);
+  });
 }
 
 /** How far a grown corner may reach, in distances grown, before it is cut off. */
@@ -63,13 +95,18 @@ const ROUND = 0.02;
 
 /** The region widened by a distance, or narrowed by a negative one; corners kept sharp within reason, or round. */
 export function grown(region: Contour[], distance: number, corners: 'sharp' | 'round' = 'sharp'): Contour[] {
-  const c = library();
-  const paths = toPaths(c, region);
-  const join = corners === 'round' ? c.JoinType.Round : c.JoinType.Miter;
-  const wide = c.InflatePathsD(paths, distance, join, c.EndType.Polygon, MITRE, PRECISION, ROUND);
-  paths.delete();
-  return fromPaths(wide);
+  return guarded((c) => {
+    const paths = toPaths(c, region);
+    const join = corners === 'round' ? c.JoinType.Round : c.JoinType.Miter;
+    const wide = c.InflatePathsD(paths, distance, join, c.EndType.Polygon, MITRE, PRECISION, ROUND);
+    paths.delete();
+    return fromPaths(wide);
+  });
 }
+
+/** Bounds of what a file may ask of a pen: mitres in widths, and chords of round caps as a share of the width. */
+const MOST_MITRE = 100;
+const FINEST_CAP = 1e-5;
 
 export type LineCap = 'butt' | 'round' | 'square';
 export type LineJoin = 'miter' | 'round' | 'bevel';
@@ -87,17 +124,21 @@ export function outlined(
   mitre: number,
   flatness: number,
 ): Contour[] {
-  const c = library();
-  const joinType = { miter: c.JoinType.Miter, round: c.JoinType.Round, bevel: c.JoinType.Square }[join];
-  const endType = { butt: c.EndType.Butt, round: c.EndType.Round, square: c.EndType.Square }[cap];
-  const widen = (lines: Contour[], end: EndType) => {
-    if (lines.length === 0) return [];
-    const paths = toPaths(c, lines);
-    const wide = c.InflatePathsD(paths, width / 2, joinType, end, mitre, PRECISION, flatness);
-    paths.delete();
-    return fromPaths(wide);
-  };
-  return merged([...widen(open, endType), ...widen(closed, c.EndType.Joined)]);
+  if (!(Math.abs(width) <= FARTHEST)) throw new RegionError('a line is wider than can be worked with');
+  return guarded((c) => {
+    const joinType = { miter: c.JoinType.Miter, round: c.JoinType.Round, bevel: c.JoinType.Square }[join];
+    const endType = { butt: c.EndType.Butt, round: c.EndType.Round, square: c.EndType.Square }[cap];
+    const widen = (lines: Contour[], end: EndType) => {
+      if (lines.length === 0) return [];
+      const paths = toPaths(c, lines);
+      const limit = Math.min(MOST_MITRE, mitre);
+      const chord = Math.max(flatness, width * FINEST_CAP);
+      const wide = c.InflatePathsD(paths, width / 2, joinType, end, limit, PRECISION, chord);
+      paths.delete();
+      return fromPaths(wide);
+    };
+    return merged([...widen(open, endType), ...widen(closed, c.EndType.Joined)]);
+  });
 }
 
 /** Union of two regions. */
@@ -116,12 +157,13 @@ export function without(a: Contour[], b: Contour[]): Contour[] {
 }
 
 function combined(a: Contour[], b: Contour[], how: 'IntersectD' | 'DifferenceD'): Contour[] {
-  const c = library();
-  const [p, q] = [toPaths(c, a), toPaths(c, b)];
-  const out = c[how](p, q, c.FillRule.NonZero, PRECISION);
-  p.delete();
-  q.delete();
-  return fromPaths(out);
+  return guarded((c) => {
+    const [p, q] = [toPaths(c, a), toPaths(c, b)];
+    const out = c[how](p, q, c.FillRule.NonZero, PRECISION);
+    p.delete();
+    q.delete();
+    return fromPaths(out);
+  });
 }
 
 /** Signed area of a contour: positive when counter-clockwise. */
@@ -137,9 +179,15 @@ export function signedArea(contour: Contour): number {
 /** Area of a region (holes subtract). */
 export const areaOf = (region: Contour[]) => region.reduce((sum, c) => sum + signedArea(c), 0);
 
-/** [min x, min y, max x, max y] of a region. */
-export function boundsOf(region: Contour[]): [number, number, number, number] {
-  const box: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity];
+/** [min x, min y, max x, max y]. */
+export type Box = [number, number, number, number];
+
+/** Whether boxes share area. */
+export const boxesMeet = (a: Box, b: Box) => a[0] < b[2] && b[0] < a[2] && a[1] < b[3] && b[1] < a[3];
+
+/** The box of a region. */
+export function boundsOf(region: Contour[]): Box {
+  const box: Box = [Infinity, Infinity, -Infinity, -Infinity];
   for (const contour of region) {
     for (let i = 0; i < contour.length; i += 2) {
       box[0] = Math.min(box[0], contour[i]);

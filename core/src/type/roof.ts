@@ -3,6 +3,7 @@
  * cell ends below the full width, its border is the ridge. Heights follow from the distance to the outline alone,
  * so neighbouring cells meet without gaps.
  */
+import { cos, sin } from '../maths/reproducible.ts';
 import type { Contour } from './font.ts';
 import { clipEars } from './ears.ts';
 import type { Voronoi } from './voronoi.ts';
@@ -80,8 +81,8 @@ class RoofBuilder {
     const whole = -s.turn[corner];
     const count = Math.ceil(whole / this.sector);
     for (let j = 1; j < count; j++) {
-      const [cos, sin] = [Math.cos((whole * j) / count), Math.sin((whole * j) / count)];
-      yield [-cos * s.dy[p] + sin * s.dx[p], cos * s.dx[p] + sin * s.dy[p]];
+      const [cj, sj] = [cos((whole * j) / count), sin((whole * j) / count)];
+      yield [-cj * s.dy[p] + sj * s.dx[p], cj * s.dx[p] + sj * s.dy[p]];
     }
   }
 

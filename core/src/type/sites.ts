@@ -3,6 +3,7 @@
  * vertices that turn little belong to smooth curves; there the two edges meet along the bisector, which errs
  * from the true distance by 1 / cos of half the turn, 0.4 % at most.
  */
+import { atan2 } from '../maths/reproducible.ts';
 import type { Contour } from './font.ts';
 
 /** Reflex turns from here on (radians) are corners with a cell of their own. */
@@ -107,7 +108,7 @@ export function sitesOf(region: Contour[]): Sites {
   }
   for (let i = 0; i < count; i++) {
     const p = previous[i];
-    turn[i] = Math.atan2(dx[p] * dy[i] - dy[p] * dx[i], dx[p] * dx[i] + dy[p] * dy[i]);
+    turn[i] = atan2(dx[p] * dy[i] - dy[p] * dx[i], dx[p] * dx[i] + dy[p] * dy[i]);
     corner[i] = turn[i] < -CORNER_TURN ? 1 : 0;
   }
   for (let i = 0; i < count; i++) {

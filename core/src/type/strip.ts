@@ -1,4 +1,5 @@
 /** Ribbons along an outline moved inward, carrying a row of light points. */
+import { cos, sin } from '../maths/reproducible.ts';
 import type { Strip } from '../document/index.ts';
 import type { Contour } from './font.ts';
 import { grown, signedArea } from './region.ts';
@@ -116,8 +117,8 @@ function ball(sheet: Sheet, cx: number, cy: number, cz: number, radius: number):
   const at = (ring: number, side: number): [number, number, number] => {
     const polar = (Math.PI * ring) / RINGS;
     const turn = (2 * Math.PI * (side % SIDES)) / SIDES;
-    const s = ring === 0 || ring === RINGS ? 0 : Math.sin(polar);
-    return [s * Math.cos(turn), s * Math.sin(turn), -Math.cos(polar)];
+    const s = ring === 0 || ring === RINGS ? 0 : sin(polar);
+    return [s * cos(turn), s * sin(turn), -cos(polar)];
   };
   const put = ([x, y, z]: [number, number, number]) =>
     sheet.corner(cx + radius * x, cy + radius * y, cz + radius * z, x, y, z, 1, 0, 0, 0, 0);

@@ -1,11 +1,23 @@
 /** SVG drawings to painted regions (SVG 1.1 shapes, paths, strokes, transforms, fill rules, groups and use). */
 import { XMLParser } from 'fast-xml-parser';
+import { DRAWING, inWords } from '../ceilings.ts';
 import { coursesAlong, coursesRound, pointsOf, type Course } from './curve.ts';
 import { dashed, dashPattern } from './dashes.ts';
 import { flattened, flattenedOpen, type PathCommand } from './flatten.ts';
 import type { Contour } from './font.ts';
 import { DrawingError, type Painted } from './painted.ts';
-import { areaOf, joined, merged, outlined, shared, type LineCap, type LineJoin } from './region.ts';
+import {
+  areaOf,
+  boundsOf,
+  boxesMeet,
+  merged,
+  outlined,
+  shared,
+  type Box,
+  type LineCap,
+  type LineJoin,
+} from './region.ts';
+import { rulesOf } from './styleRules.ts';
 import {
   commandsOf,
   declarations,
@@ -19,14 +31,6 @@ import {
   type Matrix,
 } from './svgShapes.ts';
 import { isTangled } from './tangle.ts';
-
-/** Bounds of what a file may hold, so that hostile ones end soon. */
-const MOST_ELEMENTS = 20_000;
-const MOST_POINTS = 200_000;
-/** Numbers in the data of one path: reading takes time with their square. */
-const MOST_NUMBERS = 100_000;
-const DEEPEST = 64;
-const MOST_CHARACTERS = 24_000_000;
 
 /** Presentation that children inherit. */
 interface Style {
@@ -76,7 +80,7 @@ const parser = new XMLParser({
 
 function elementsOf(nodes: unknown, depth = 0): Element[] {
   if (!Array.isArray(nodes)) return [];
-  if (depth > DEEPEST) throw new DrawingError(`groups are nested more than ${DEEPEST} deep`);
+  if (depth > DRAWING.depth) throw new DrawingError(`groups are nested more than ${DRAWING.depth} deep`);
   return (nodes as Record<string, unknown>[]).flatMap((node) => {
     const tag = Object.keys(node).find((k) => k !== ':@');
     if (tag === undefined || tag === '#text' || tag.startsWith('?')) return [];
@@ -92,14 +96,43 @@ function elementsOf(nodes: unknown, depth = 0): Element[] {
   });
 }
 
+let clipCount = 0;
+
+/** What a clip path lets through. */
+class Clip {
+  readonly number = ++clipCount;
+  readonly region: Contour[];
+  private readonly boxes: Box[];
+
+  constructor(region: Contour[]) {
+    this.region = region;
+    this.boxes = region.map((c) => boundsOf([c]));
+  }
+
+  /** The part of a region that is seen: only what of the clip lies about it is looked at. */
+  of(whole: Contour[]): Contour[] {
+    const box = boundsOf(whole);
+    const near = this.region.filter((_, i) => boxesMeet(this.boxes[i], box));
+    if (near.length === 0) return [];
+    // one rectangle about all of it hides nothing
+    const [x0, y0, x1, y1] = this.boxes[this.region.indexOf(near[0])];
+    const around = x0 <= box[0] && y0 <= box[1] && x1 >= box[2] && y1 >= box[3];
+    const area = (x1 - x0) * (y1 - y0);
+    if (near.length === 1 && around && areaOf(near) >= area * (1 - 1e-12)) return whole;
+    return shared(whole, near);
+  }
+}
+
 class Reader {
   readonly painted: Painted[] = [];
   readonly leftOut = new Set<string>();
   private readonly byId = new Map<string, Element>();
   private readonly classes = new Map<string, Attributes>();
   /** Clips by their name and where they lie: many elements share one. */
-  private readonly clips = new Map<string, Contour[]>();
+  private readonly clips = new Map<string, Clip>();
+  private readonly sayings = new WeakMap<Element, Attributes>();
   private count = 0;
+  private rules = 0;
   private points = 0;
   private readonly flatness: number;
 
@@ -114,8 +147,10 @@ class Reader {
   }
 
   private readStyles(css: string): void {
-    for (const [, selectors, body] of css.replace(/\/\*.*?\*\//gs, '').matchAll(/([^{}]+)\{([^{}]*)\}/g)) {
-      for (const selector of selectors.split(',').map((s) => s.trim())) {
+    for (const { selectors, body } of rulesOf(css)) {
+      if (++this.rules > DRAWING.rules)
+        throw new DrawingError(`the drawing has more than ${DRAWING.rules} style rules`);
+      for (const selector of selectors) {
         if (/^\.[\w-]+$/.test(selector)) {
           const name = selector.slice(1);
           this.classes.set(name, { ...this.classes.get(name), ...declarations(body) });
@@ -126,9 +161,14 @@ class Reader {
 
   /** What an element says of itself: attributes, then its classes, then its own style. */
   private said(e: Element): Attributes {
+    const known = this.sayings.get(e);
+    if (known) return known;
     const a: Attributes = { ...e.attributes };
-    for (const name of (e.attributes.class ?? '').split(/\s+/)) Object.assign(a, this.classes.get(name));
-    return Object.assign(a, declarations(e.attributes.style ?? ''));
+    const names = new Set((e.attributes.class ?? '').split(/\s+/));
+    for (const name of names) Object.assign(a, this.classes.get(name));
+    Object.assign(a, declarations(e.attributes.style ?? ''));
+    this.sayings.set(e, a);
+    return a;
   }
 
   private styleOf(e: Element, inherited: Style): Style {
@@ -166,10 +206,10 @@ class Reader {
     inherited: Style,
     outer: Matrix,
     uses: readonly string[] = [],
-    clip: Contour[] | null = null,
+    clip: Clip | null = null,
   ): void {
-    if (++this.count > MOST_ELEMENTS)
-      throw new DrawingError(`the drawing has more than ${MOST_ELEMENTS} elements`);
+    if (++this.count > DRAWING.elements)
+      throw new DrawingError(`the drawing has more than ${DRAWING.elements} elements`);
     if (LEFT_OUT[e.tag]) {
       this.leftOut.add(LEFT_OUT[e.tag]);
       return;
@@ -188,13 +228,7 @@ class Reader {
     } else if (style.visible) this.paint(e, style, matrix, seen);
   }
 
-  private use(
-    e: Element,
-    style: Style,
-    matrix: Matrix,
-    uses: readonly string[],
-    clip: Contour[] | null,
-  ): void {
+  private use(e: Element, style: Style, matrix: Matrix, uses: readonly string[], clip: Clip | null): void {
     const link = e.attributes.href ?? e.attributes['xlink:href'] ?? '';
     if (!link.startsWith('#')) {
       this.leftOut.add('links to other files');
@@ -218,7 +252,7 @@ class Reader {
   }
 
   /** What is left of a clip after an element's own. */
-  private clipped(e: Element, matrix: Matrix, clip: Contour[] | null): Contour[] | null {
+  private clipped(e: Element, matrix: Matrix, clip: Clip | null): Clip | null {
     const value = this.said(e)['clip-path'] ?? 'none';
     if (value === 'none') return clip;
     const path = this.byId.get(/^url\(\s*["']?#([^"')]+)["']?\s*\)$/.exec(value)?.[1] ?? '');
@@ -230,9 +264,13 @@ class Reader {
     const key = `${path.attributes.id} ${within.join(' ')}`;
     const own =
       this.clips.get(key) ??
-      path.children.reduce((all: Contour[], child) => joined(all, this.clipShape(child, within, [])), []);
+      new Clip(merged(path.children.flatMap((child) => this.clipShape(child, within, []))));
     this.clips.set(key, own);
-    return clip ? shared(clip, own) : own;
+    if (!clip) return own;
+    const both = `${clip.number} ${key}`;
+    const seen = this.clips.get(both) ?? new Clip(own.of(clip.region));
+    this.clips.set(both, seen);
+    return seen;
   }
 
   private clipShape(e: Element, outer: Matrix, uses: readonly string[]): Contour[] {
@@ -254,8 +292,8 @@ class Reader {
   private commandsIn(e: Element, matrix: Matrix): PathCommand[] | null {
     const data = shapeData(e);
     if (data === '') return null;
-    if (data.length > MOST_NUMBERS && (data.match(/[\d.]+/g)?.length ?? 0) > MOST_NUMBERS)
-      throw new DrawingError(`a path has more than ${MOST_NUMBERS / 2} points`);
+    if (data.length > DRAWING.numbers && (data.match(/[\d.]+/g)?.length ?? 0) > DRAWING.numbers)
+      throw new DrawingError(`a path has more than ${DRAWING.numbers / 2} points`);
     const { commands, broken } = commandsOf(data, matrix);
     if (broken) this.leftOut.add('the end of a path that breaks off');
     return commands;
@@ -263,8 +301,14 @@ class Reader {
 
   /** Counts points, and refuses more than can be worked through. */
   private counted(lines: Contour[]): Contour[] {
-    for (const line of lines) this.points += line.length / 2;
-    if (this.points > MOST_POINTS) throw new DrawingError(`the drawing has more than ${MOST_POINTS} points`);
+    for (const line of lines) {
+      this.points += line.length / 2;
+      for (let i = 0; i < line.length; i++)
+        if (!(Math.abs(line[i]) <= DRAWING.reach))
+          throw new DrawingError(`a path reaches farther than ${DRAWING.reach} units from the origin`);
+    }
+    if (this.points > DRAWING.points)
+      throw new DrawingError(`the drawing has more than ${DRAWING.points} points`);
     if (isTangled(lines))
       throw new DrawingError('a path crosses itself more often than can be worked through');
     return lines;
@@ -288,12 +332,12 @@ class Reader {
     });
   }
 
-  private paint(e: Element, style: Style, matrix: Matrix, clip: Contour[] | null): void {
+  private paint(e: Element, style: Style, matrix: Matrix, clip: Clip | null): void {
     const commands = this.commandsIn(e, matrix);
     if (!commands) return;
     const name = e.attributes.id ?? '';
     const add = (whole: Contour[], paint: string, lines: Course[] | null) => {
-      const region = clip ? shared(whole, clip) : whole;
+      const region = clip ? clip.of(whole) : whole;
       // of a line that is cut it is no longer known where it runs
       const cut = clip !== null && areaOf(region) < areaOf(whole) * (1 - 1e-9);
       if (region.length > 0) this.painted.push({ name, region, paint, lines: cut ? null : lines });
@@ -304,6 +348,7 @@ class Reader {
     const scale = Math.sqrt(Math.abs(matrix[0] * matrix[3] - matrix[1] * matrix[2]));
     const width = style.strokeWidth * scale;
     if (style.stroke !== 'none' && style.stroke !== 'transparent' && width > 0) {
+      if (!(width <= DRAWING.reach)) throw new DrawingError(`a line is wider than ${DRAWING.reach} units`);
       const lines = this.penned(commands, style, scale);
       const points = (closed: boolean) => lines.filter((l) => l.closed === closed).map(pointsOf);
       const region = outlined(
@@ -336,7 +381,8 @@ function extentOf(root: Element): number {
  * @throws DrawingError naming what is wrong
  */
 export function paintedOf(text: string, fineness: number): { painted: Painted[]; leftOut: string[] } {
-  if (text.length > MOST_CHARACTERS) throw new DrawingError('the drawing is larger than 24 MB');
+  if (text.length > DRAWING.bytes)
+    throw new DrawingError(`the drawing is larger than ${inWords(DRAWING.bytes)}`);
   if (/<!ENTITY/i.test(text)) throw new DrawingError('the drawing defines entities, which are not read');
   let roots: Element[];
   try {

@@ -1,4 +1,5 @@
 /** Sweeping circles along lines in space. */
+import { cos, sin } from '../maths/reproducible.ts';
 import type { Course } from './curve.ts';
 import type { Sheet } from './sheet.ts';
 
@@ -65,8 +66,7 @@ export function sparse(line: Line, reach: number, kept: readonly number[] = []):
     const [a, b] = [line.towards[last], line.towards[i + 1]];
     const cosine = a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
     const wanted = kept.some((s) => Math.abs(s - line.length[i]) < 1e-6);
-    if (wanted || cosine < Math.cos(RING_TURN) || line.length[i + 1] - line.length[last] > reach)
-      chosen.push(i);
+    if (wanted || cosine < cos(RING_TURN) || line.length[i + 1] - line.length[last] > reach) chosen.push(i);
   }
   chosen.push(n - 1);
   return {
@@ -119,12 +119,12 @@ export function ringsOf(line: Line, radius: number, ends: 'round' | 'flat' | 'no
     }
     return Array.from({ length: END_RINGS }, (_, k) => {
       const angle = ((k + 1) / END_RINGS) * (Math.PI / 2);
-      const by = sign * radius * Math.sin(angle);
+      const by = sign * radius * sin(angle);
       return {
         ...ring,
         at: moved(ring.at, ring.along, by),
-        radius: k === END_RINGS - 1 ? 0 : radius * Math.cos(angle),
-        lean: sign * Math.sin(angle),
+        radius: k === END_RINGS - 1 ? 0 : radius * cos(angle),
+        lean: sign * sin(angle),
         length: ring.length + by,
       };
     });
@@ -136,7 +136,7 @@ export function ringsOf(line: Line, radius: number, ends: 'round' | 'flat' | 'no
 export function sweep(rings: Ring[], sides: number, sheetOf: (from: Ring, to: Ring) => Sheet): void {
   const put = (sheet: Sheet, ring: Ring, j: number) => {
     const angle = (2 * Math.PI * (j % sides)) / sides;
-    const [c, s] = [Math.cos(angle), Math.sin(angle)];
+    const [c, s] = [cos(angle), sin(angle)];
     const flat = Math.sqrt(Math.max(0, 1 - ring.lean * ring.lean));
     const p: number[] = [];
     const n: number[] = [];

@@ -1,7 +1,8 @@
 /** Letters that touch or overlap: found, parted by tracking, or welded into one. */
+import { cos, sin } from '../maths/reproducible.ts';
 import type { Contour } from './font.ts';
 import { placedOutline, type PlacedLetter, type TextLayout } from './layout.ts';
-import { areaOf, boundsOf, grown, joined, shared } from './region.ts';
+import { areaOf, boundsOf, boxesMeet, grown, joined, shared } from './region.ts';
 
 /** Shared area from which letters touch, square thousandths of an em, once each is widened by LEAST_GAP. */
 const LEAST_AREA = 0.5;
@@ -21,9 +22,6 @@ function placedOf(layout: TextLayout, i: number): Placed {
   const region = grown(placedOutline(l, layout.outlines.get(l.glyph)!), LEAST_GAP / 2);
   return { region, box: boundsOf(region) };
 }
-
-const boxesMeet = (a: Placed['box'], b: Placed['box']) =>
-  a[0] < b[2] && b[0] < a[2] && a[1] < b[3] && b[1] < a[3];
 
 const meet = (a: Placed, b: Placed) =>
   boxesMeet(a.box, b.box) && areaOf(shared(a.region, b.region)) > LEAST_AREA;
@@ -101,7 +99,7 @@ export function welded(layout: TextLayout): TextLayout {
     if (members.length === 1) return first;
     // about the first letter's origin
     const back = (contours: Contour[]) => {
-      const [c, s] = [Math.cos(first.turn), Math.sin(first.turn)];
+      const [c, s] = [cos(first.turn), sin(first.turn)];
       return contours.map((contour) => {
         const out = new Float64Array(contour.length);
         for (let i = 0; i < contour.length; i += 2) {

@@ -2,6 +2,7 @@
  * Glass tubes: strokes swept by circles. Glass, gas, electrodes and supports are closed surfaces each; painted-out
  * stretches are part of the glass.
  */
+import { pow } from '../maths/reproducible.ts';
 import { TUBE_ZONES, type Tube } from '../document/index.ts';
 import { centreStrokes } from './centreline.ts';
 import { coursesRound, evened, lengthOf, radiusAt, resampled, type Course } from './curve.ts';
@@ -144,19 +145,19 @@ function bend(lot: Lot, first: number, last: number, shape: TubeShape): TubeSoli
     (typeof TUBE_ZONES)[number],
     Sheet
   >;
-  const coarser = Math.max(1, Math.cbrt(shape.coarseness ?? 1));
+  const coarser = Math.max(1, pow(shape.coarseness ?? 1, 1 / 3));
   const sides = (of: keyof typeof SIDES) => Math.max(FEWEST_SIDES, Math.round(SIDES[of] / coarser));
   const facts: TubeFacts = { strokes: [], bends: [], crowded: [], length: 0 };
   for (let tube = first; tube < last; tube++) {
     const one = lot.laid[tube];
-    const { stroke, over } = one;
-    if (lengthOf(stroke) < SHORTEST * d) continue;
+    const { stroke, over, dot } = one;
+    if (!dot && lengthOf(stroke) < SHORTEST * d) continue;
     const index = facts.strokes.length;
     const line = lineOf(stroke, (along) => shape.standOff + radius + riseAt(one, along, d));
     const whole = line.length.at(-1)!;
     facts.strokes.push({ x: stroke.x, y: stroke.y, length: whole });
     facts.length += whole;
-    facts.bends.push(...tightBends(stroke, index, shape.tightest * d, d / 2));
+    if (!dot) facts.bends.push(...tightBends(stroke, index, shape.tightest * d, d / 2));
     for (const { from, to } of over) {
       const ends = [stroke.length.indexOf(from), stroke.length.indexOf(to)];
       if (to - from > CROSSING * d)

@@ -1,9 +1,7 @@
 /** Font files to plain SFNT bytes: the shaper reads nothing else, and fails silently on wrapped fonts. */
 import { unzlibSync } from 'fflate';
 import decompressWoff2 from 'woff2-encoder/decompress';
-
-/** Largest font, wrapped or unwrapped, that is accepted. */
-export const LARGEST_FONT = 32 * 1024 * 1024;
+import { FONT, inWords } from '../ceilings.ts';
 
 /** A font that cannot be used; the message says what and why. */
 export class FontError extends Error {}
@@ -15,7 +13,7 @@ const TAGS = { ttf: 0x00010000, otf: 0x4f54544f, true: 0x74727565, woff: 0x774f4
  * @throws FontError when the file is not a font, is cut short or too large
  */
 export async function unwrapFont(bytes: Uint8Array): Promise<Uint8Array> {
-  if (bytes.length > LARGEST_FONT) throw new FontError('the font is larger than 32 MB');
+  if (bytes.length > FONT.bytes) throw new FontError(`the font is larger than ${inWords(FONT.bytes)}`);
   if (bytes.length < 12) throw new FontError('the file is too short to be a font');
   const tag = view(bytes).getUint32(0);
   let sfnt: Uint8Array;
@@ -34,7 +32,8 @@ async function unwrapWoff2(bytes: Uint8Array): Promise<Uint8Array> {
   if (bytes.length < 48 || view(bytes).getUint32(8) !== bytes.length) {
     throw new FontError('the WOFF2 font is cut short');
   }
-  if (view(bytes).getUint32(16) > LARGEST_FONT) throw new FontError('the WOFF2 font unpacks to over 32 MB');
+  if (view(bytes).getUint32(16) > FONT.bytes)
+    throw new FontError(`the WOFF2 font unpacks to over ${inWords(FONT.bytes)}`);
   try {
     return await decompressWoff2(bytes);
   } catch {
@@ -49,7 +48,7 @@ function unwrapWoff(bytes: Uint8Array): Uint8Array {
     throw new FontError('the WOFF font is cut short');
   const count = from.getUint16(12);
   const total = from.getUint32(16);
-  if (total > LARGEST_FONT) throw new FontError('the WOFF font unpacks to over 32 MB');
+  if (total > FONT.bytes) throw new FontError(`the WOFF font unpacks to over ${inWords(FONT.bytes)}`);
   const out = new Uint8Array(12 + count * 16 + total);
   const to = view(out);
   to.setUint32(0, from.getUint32(4));

@@ -1,4 +1,5 @@
 /** Seeing the other sites of a region from one: balls that touch both, as functions of where they touch it. */
+import { atan2, cos, sin } from '../maths/reproducible.ts';
 import { valueAt, zeros, type Basis, type Coefficients, type Piece, type Stretch } from './envelope.ts';
 import { isMitred, type Sites } from './sites.ts';
 
@@ -205,8 +206,8 @@ export class CornerView extends Viewpoint {
   centre(of: Coefficients, p: number): [number, number, number] {
     const { s, site: v } = this;
     const r = -1 / valueAt('circular', of, p);
-    const [cos, sin] = [Math.cos(p), Math.sin(p)];
-    return [s.x[v] + r * (cos * this.px + sin * this.qx), s.y[v] + r * (cos * this.py + sin * this.qy), r];
+    const [cp, sp] = [cos(p), sin(p)];
+    return [s.x[v] + r * (cp * this.px + sp * this.qx), s.y[v] + r * (cp * this.py + sp * this.qy), r];
   }
 
   territory(envelope: Stretch[]): Stretch[] {
@@ -229,8 +230,8 @@ export class CornerView extends Viewpoint {
     const [wx, wy] = [x - s.x[v], y - s.y[v]];
     const first = wx * this.px + wy * this.py;
     const along = wx * this.qx + wy * this.qy;
-    const last = first * Math.cos(this.to) + along * Math.sin(this.to);
-    const angle = Math.atan2(along, first);
+    const last = first * cos(this.to) + along * sin(this.to);
+    const angle = atan2(along, first);
     return angle > 0 && angle < this.to ? Math.sqrt(wx * wx + wy * wy) : Math.max(first, last);
   }
 

@@ -1,8 +1,25 @@
 import { WebIO } from '@gltf-transform/core';
+import type {
+  Anisotropy,
+  Clearcoat,
+  EmissiveStrength,
+  IOR,
+  Transmission,
+  Volume,
+} from '@gltf-transform/extensions';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { newBlock, newProject, newTube, SOLID_ZONES, type Project } from '../../src/document/index.ts';
+import {
+  newBlock,
+  newProject,
+  newTube,
+  plainSurface,
+  SOLID_ZONES,
+  type Project,
+  type Surface,
+} from '../../src/document/index.ts';
 import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
 import { exported } from '../../src/scene/exportSolids.ts';
+import { GLTF_EXTENSIONS } from '../../src/scene/gltfMaterials.ts';
 import { detailOf } from '../../src/scene/detail.ts';
 import { areaOf } from '../../src/type/region.ts';
 import { openEdges, volume } from '../../src/type/soundness.ts';
@@ -50,6 +67,58 @@ describe('the type as a file', () => {
         .listChildren()
         .map((n) => n.getName()),
     ).toContain('glass');
+  });
+
+  it('GLB says what its finishes are, by the ratified extensions', async () => {
+    const dressed = project();
+    const looks: Record<string, Partial<Surface>> = {
+      Gold: { base_metal: 'gold', base_metalness: 1, specular_roughness: 0.2 },
+      Chrome: { base_metal: 'chromium', base_metalness: 1, specular_roughness_anisotropy: 0.6 },
+      Glass: {
+        transmission_weight: 1,
+        specular_ior: 1.33,
+        transmission_color: [0.3, 0.7, 0.9],
+        transmission_depth: 0.02,
+      },
+      Lacquer: { base_color: [0.6, 0.05, 0.02], coat_weight: 0.8, coat_roughness: 0.1 },
+      Neon: { emission_color: [1, 0.2, 0.05], emission_luminance: 800 },
+    };
+    dressed.finishes = Object.entries(looks).map(([name, surface]) => ({
+      id: name,
+      name,
+      family: 'chrome',
+      surface: plainSurface(surface),
+    }));
+    dressed.looks[0].chart = SOLID_ZONES.map((zone, i) => ({ zone, finish: Object.keys(looks)[i] }));
+    dressed.pieces = [];
+    const bytes = await exported('glb', { ...(await make(dressed)), finishes: dressed.finishes });
+    const file = await new WebIO().registerExtensions(GLTF_EXTENSIONS).readBinary(bytes);
+    const of = (name: string) =>
+      file
+        .getRoot()
+        .listMaterials()
+        .find((m) => m.getName() === name)!;
+    const [gold, chrome] = [of('Gold').getBaseColorFactor(), of('Chrome').getBaseColorFactor()];
+    expect(gold[0] / gold[2]).toBeGreaterThan(1.8);
+    expect(Math.max(...chrome.slice(0, 3)) / Math.min(...chrome.slice(0, 3))).toBeLessThan(1.1);
+    expect(
+      of('Chrome').getExtension<Anisotropy>('KHR_materials_anisotropy')!.getAnisotropyStrength(),
+    ).toBeGreaterThan(0.2);
+    const glass = of('Glass');
+    expect(glass.getAlphaMode()).toBe('OPAQUE');
+    expect(glass.getBaseColorFactor()[3]).toBe(1);
+    expect(glass.getExtension<Transmission>('KHR_materials_transmission')!.getTransmissionFactor()).toBe(1);
+    expect(glass.getExtension<IOR>('KHR_materials_ior')!.getIOR()).toBeCloseTo(1.33, 6);
+    const volume = glass.getExtension<Volume>('KHR_materials_volume')!;
+    expect(volume.getThicknessFactor()).toBeGreaterThan(0);
+    expect(volume.getAttenuationDistance()).toBeCloseTo(0.02, 6);
+    expect(
+      of('Lacquer').getExtension<Clearcoat>('KHR_materials_clearcoat')!.getClearcoatFactor(),
+    ).toBeCloseTo(0.8, 6);
+    expect(of('Neon').getEmissiveFactor()[1]).toBeCloseTo(0.2, 6);
+    expect(
+      of('Neon').getExtension<EmissiveStrength>('KHR_materials_emissive_strength')!.getEmissiveStrength(),
+    ).toBe(800);
   });
 
   it('OBJ names the same parts, its faces numbered within its points', async () => {
@@ -209,6 +278,23 @@ describe('the scene', () => {
     );
     const fineAt = moved.letters.filter((l) => l.solid.positions.length > 9000).map((l) => l.x * scale);
     expect(Math.min(...fineAt)).toBeGreaterThan(0);
+  });
+
+  it('welds joined scripts by themselves, and no other faces', async () => {
+    for (const [id, joined] of [
+      ['lobster', true],
+      ['yellowtail', true],
+      ['alfa-slab-one', false],
+      ['pirata-one', false],
+    ] as const) {
+      const p = newProject('Ostrel', '', structuredClone([...READY_FINISHES]));
+      p.blocks = [newBlock('Saloon', { font: { source: 'shipped', id, name: id } })];
+      const { solids, joined: told } = await make(p);
+      expect([id, told]).toEqual([id, [joined]]);
+      if (joined) expect(solids[0].letters.length).toBeLessThan(5);
+      else expect(solids[0].letters).toHaveLength(6);
+      expect(solids[0].touches).toEqual([]);
+    }
   });
 
   it('finds the tracking that parts touching letters', async () => {

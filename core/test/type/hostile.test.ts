@@ -1,3 +1,4 @@
+import { encode as encodePng } from 'fast-png';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { newBevel, newBlock, newProject } from '../../src/document/index.ts';
 import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
@@ -5,7 +6,8 @@ import { buildDome } from '../../src/type/dome.ts';
 import { DrawingError } from '../../src/type/painted.ts';
 import { OpenFont, type Contour } from '../../src/type/font.ts';
 import { openDrawing } from '../../src/type/drawing.ts';
-import { loadRegions, merged } from '../../src/type/region.ts';
+import { areaOf, loadRegions, merged, outlined, RegionError } from '../../src/type/region.ts';
+import { rulesOf } from '../../src/type/styleRules.ts';
 import { buildSolid } from '../../src/type/solid.ts';
 import { openEdges } from '../../src/type/soundness.ts';
 import { isTangled } from '../../src/type/tangle.ts';
@@ -107,6 +109,73 @@ describe('tangled outlines', () => {
       if (knotted.positions.length > 0) expect(openEdges(knotted.positions)).toBe(0);
       else if (form !== 'tube') expect(problems.join()).toMatch(/knot crosses itself too often/);
     }
+  });
+});
+
+const drawing = (inner: string) =>
+  openDrawing(
+    new TextEncoder().encode(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100">${inner}</svg>`),
+    'vector',
+  );
+
+describe('hostile drawings', () => {
+  it('that reach too far are refused, and sound ones are read as ever after hundreds of them', () => {
+    for (let i = 0; i < 400; i++)
+      for (const far of [
+        '<path d="M0 0H1e30V1e30Z"/>',
+        '<rect width="1e300" height="1e300"/>',
+        '<rect width="5" height="5" transform="scale(1e200)"/>',
+        '<path fill="none" stroke="black" stroke-width="1e200" d="M0 0H9"/>',
+      ])
+        expect(() => drawing(far)).toThrow(DrawingError);
+    expect(drawing('<circle r="4"/>').parts).toHaveLength(1);
+  });
+
+  it('that break the polygon library do so once: it is made anew', async () => {
+    // beyond what is handed over from drawings, as a fault elsewhere might
+    const broken = Float64Array.from([0, 0, 1e300, 0, 1e300, 1e300]);
+    expect(() => merged([broken])).toThrow(RegionError);
+    const pen = (width: number) =>
+      outlined([Float64Array.from([0, 0, 9, 0])], [], width, 'round', 'round', 4, 0.1);
+    expect(() => pen(Infinity)).toThrow(RegionError);
+    await loadRegions();
+    expect(areaOf(pen(2))).toBeGreaterThan(18);
+  });
+
+  it('read style sheets without an end in one pass, and the rules they hold', () => {
+    const many = 'a b '.repeat(200_000);
+    expect(drawing(`<style>${many}</style><rect width="5" height="5"/>`).parts).toHaveLength(1);
+    expect(drawing(`<style>${'/* '.repeat(200_000)}</style><rect width="5" height="5"/>`).parts).toHaveLength(
+      1,
+    );
+    expect(rulesOf('/* a { */ .n , .m{fill:none} @media x { .k{stroke:red} } .open {')).toEqual([
+      { selectors: ['.n', '.m'], body: 'fill:none' },
+      { selectors: ['.k'], body: 'stroke:red' },
+      // a block that is not closed ends with the sheet (CSS Syntax 3, 5.4.8)
+      { selectors: ['.open'], body: '' },
+    ]);
+    expect(() =>
+      drawing(`<style>${'.a{fill:red}'.repeat(5001)}</style><rect width="5" height="5"/>`),
+    ).toThrow(/more than 5000 style rules/);
+  });
+
+  it('of noise are refused in words, naming the ceiling', () => {
+    const next = numbers(7);
+    const data = Uint8Array.from({ length: 900 * 900 }, () => 255 * next());
+    const png = encodePng({ width: 900, height: 900, data, channels: 1, depth: 8 });
+    expect(() => openDrawing(png, 'bitmap')).toThrow(/too noisy.*250000 pixels/);
+  });
+});
+
+describe('shapes under a clip', () => {
+  it('show what the clip lets through: all, some or nothing', () => {
+    const clip =
+      '<clipPath id="c"><rect width="50" height="100"/><circle cx="80" cy="50" r="10"/></clipPath>';
+    const { parts } = drawing(
+      `${clip}<g clip-path="url(#c)"><rect id="all" x="5" y="5" width="20" height="20"/><rect id="half" x="40" y="40" width="20" height="20"/><rect id="none" x="55" y="2" width="20" height="20"/></g>`,
+    );
+    expect(parts.map((p) => p.name)).toEqual(['all', 'half']);
+    expect(areaOf(parts[1].region) / areaOf(parts[0].region)).toBeCloseTo(0.5, 6);
   });
 });
 

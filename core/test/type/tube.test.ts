@@ -312,3 +312,30 @@ describe('bent tubes', () => {
     expect(crossed.box![5]).toBeGreaterThan(60 + 30 + 30);
   });
 });
+
+describe('dots', () => {
+  it('of i and j become beads as wide as the tube, glowing to their ends; the stems stay strokes', async () => {
+    for (const id of ['varela-round', 'alfa-slab-one', 'fredoka', 'archivo-black'] as const) {
+      const font = await openShipped(id);
+      for (const letter of 'ij') {
+        const region = merged(font.outline(font.shape(letter)[0].glyph));
+        const strokes = centreStrokes(diagramOf(region)!, 0.5, shape.diameter / 2);
+        const dots = strokes.filter((s) => s.dot);
+        expect([id, letter, dots.length]).toEqual([id, letter, 1]);
+        const solid = buildLetterTube(region, shape);
+        expect(openEdges(solid.positions)).toBe(0);
+        const bead = solid.tube.strokes.filter((s) => s.length < shape.diameter);
+        expect(bead).toHaveLength(1);
+        // over the stem, and round: no longer than wide
+        const others = solid.tube.strokes.filter((s) => s !== bead[0]);
+        expect(bead[0].y[0]).toBeGreaterThan(Math.max(...others.flatMap((s) => s.y)));
+        expect(bead[0].length).toBeLessThan(0.1 * shape.diameter);
+      }
+    }
+  });
+
+  it('are no dots where a stroke is short but no blob', () => {
+    const dash = centreStrokes(diagramOf(box(0, 0, 300, 100))!, 0.5, 15);
+    expect(dash.map((s) => s.dot === true)).toEqual([false]);
+  });
+});

@@ -1,7 +1,8 @@
-/** ./wemlox bench [rays|paths|type|truths] [--json FILE] [--dump DIR] */
+/** ./wemlox bench [rays|paths|type|drawings|truths] [--json FILE] [--dump DIR] */
 import 'reflect-metadata';
 import { writeFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
+import { benchDrawings } from './drawings.ts';
 import { benchPaths } from './paths.ts';
 import { benchRays } from './rays.ts';
 import { print, type Report } from './report.ts';
@@ -16,6 +17,7 @@ const BENCHES: Record<string, () => Promise<Report>> = {
   rays: () => benchRays(values.dump),
   paths: benchPaths,
   type: benchType,
+  drawings: benchDrawings,
   truths: benchTruths,
 };
 // truths takes half an hour, and only when asked for

@@ -1,43 +1,50 @@
 /** Uploaded files by hash: checked for what they claim to be before they are kept. */
-import { raw, Router } from 'express';
-import { LARGEST_PICTURE, PictureError, readSurroundPicture } from '@wemlox/core/src/picture/files.ts';
-import { openDrawing } from '@wemlox/core/src/type/drawing.ts';
-import { drawingKindOf } from '@wemlox/core/src/type/painted.ts';
-import { OpenFont } from '@wemlox/core/src/type/font.ts';
-import { loadRegions } from '@wemlox/core/src/type/region.ts';
-import { assetChunks, findAsset, listAssets, putAsset, type Pool } from '@wemlox/store/src/index.ts';
+import { readFile } from 'node:fs/promises';
+import { Router } from 'express';
+import { BITMAP, DRAWING, FONT, KEPT, SURROUND } from '@wemlox/core/src/ceilings.ts';
+import {
+  assetChunks,
+  findAsset,
+  listAssets,
+  putAsset,
+  removeUnused,
+  unusedAssets,
+  type Pool,
+} from '@wemlox/store/src/index.ts';
 import { AssetQuery, checked } from '../bodies.ts';
-import { Refusal } from '../problem.ts';
+import type { Readers } from '../foreign/readers.ts';
+import { withUpload } from '../upload.ts';
 
-const PNG = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a];
+const LARGEST = {
+  font: FONT.bytes,
+  surround: SURROUND.bytes,
+  drawing: Math.max(DRAWING.bytes, BITMAP.bytes),
+  proof: SURROUND.bytes,
+};
 
-/** Checks an upload; the name to keep it under. */
-async function nameOf(
-  kind: AssetQuery['kind'],
-  given: string | undefined,
-  bytes: Uint8Array,
-): Promise<string> {
-  if (kind === 'font') return (await OpenFont.open(bytes)).name;
-  if (kind === 'surround') readSurroundPicture(bytes);
-  else if (kind === 'drawing') {
-    await loadRegions();
-    openDrawing(bytes, drawingKindOf(bytes));
-  } else if (!PNG.every((v, i) => bytes[i] === v)) throw new PictureError('the proof is not a PNG picture');
-  return given ?? kind;
-}
-
-export function assetRoutes(pool: Pool): Router {
+export function assetRoutes(pool: Pool, readers: Readers): Router {
   const router = Router();
 
   router.get('/', async (req, res) => {
     res.json(await listAssets(pool, checked(AssetQuery, { ...req.query }).kind));
   });
 
-  router.post('/', raw({ type: () => true, limit: LARGEST_PICTURE }), async (req, res) => {
+  router.get('/unused', async (_req, res) => {
+    res.json({ days: KEPT.unusedDays, assets: await unusedAssets(pool) });
+  });
+
+  router.delete('/:hash', async (req, res) => {
+    await removeUnused(pool, req.params.hash);
+    res.status(204).end();
+  });
+
+  router.post('/', async (req, res) => {
     const { kind, name } = checked(AssetQuery, { ...req.query });
-    if (!Buffer.isBuffer(req.body) || req.body.length === 0) throw new Refusal(400, 'the file is empty');
-    const bytes = new Uint8Array(req.body);
-    res.status(201).json(await putAsset(pool, kind, await nameOf(kind, name, bytes), bytes));
+    const kept = await withUpload(req, LARGEST[kind], async ({ path }) => {
+      const { ownName } = await readers.read({ kind, path });
+      return putAsset(pool, kind, ownName ?? name ?? kind, new Uint8Array(await readFile(path)));
+    });
+    res.status(201).json(kept);
   });
 
   router.get('/:hash', async (req, res) => {

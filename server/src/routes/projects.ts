@@ -1,46 +1,45 @@
 /** Projects: list, make, read, save, delete and bring back, as .wemlox files in and out. */
-import { raw, Router } from 'express';
-import { assetsOf, checkProject, packProject, unpackProject } from '@wemlox/core/src/document/index.ts';
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { Router } from 'express';
+import { PROJECT_FILE } from '@wemlox/core/src/ceilings.ts';
+import { assetsOf, checkProject, packProject } from '@wemlox/core/src/document/index.ts';
 import {
   createProject,
   listProjects,
   putAsset,
   readAsset,
   readProject,
-  readRevision,
   saveProject,
   setDeleted,
-  sha256,
   type Pool,
 } from '@wemlox/store/src/index.ts';
-import { checked, NewProjectBody, SaveBody } from '../bodies.ts';
-import { Refusal } from '../problem.ts';
+import { checked, ListQuery, NewProjectBody, SaveBody } from '../bodies.ts';
+import type { Readers } from '../foreign/readers.ts';
+import { withUpload } from '../upload.ts';
 
-/** Largest .wemlox file taken. */
-const LARGEST_FILE = 512 * 1024 * 1024;
-
-export function projectRoutes(pool: Pool): Router {
+export function projectRoutes(pool: Pool, readers: Readers): Router {
   const router = Router();
 
-  router.get('/', async (_req, res) => {
-    res.json(await listProjects(pool));
+  /** All projects, or a page of them; how many there are in all is in the header X-Total. */
+  router.get('/', async (req, res) => {
+    const { total, json } = await listProjects(pool, checked(ListQuery, ListQuery.of(req.query)));
+    res.set('X-Total', String(total)).type('json').end(json);
   });
 
   router.post('/', async (req, res) => {
-    const { document } = checked(NewProjectBody, req.body);
-    res.status(201).json(await createProject(pool, checkProject(document)));
+    const { document, label } = checked(NewProjectBody, req.body);
+    res.status(201).json(await createProject(pool, checkProject(document), undefined, label));
   });
 
-  router.post('/file', raw({ type: () => true, limit: LARGEST_FILE }), async (req, res) => {
-    if (!Buffer.isBuffer(req.body)) throw new Refusal(400, 'the file is empty');
-    const { project, assets } = await unpackProject(new Uint8Array(req.body), async (b) => sha256(b));
-    const fonts = new Set(project.blocks.map((b) => b.font.id));
-    const drawings = new Set(project.blocks.map((b) => b.drawing?.id));
-    const kindOf = (hash: string) => (fonts.has(hash) ? 'font' : drawings.has(hash) ? 'drawing' : 'surround');
-    for (const asset of assets) {
-      await putAsset(pool, kindOf(asset.hash), asset.name, asset.bytes);
-    }
-    res.status(201).json(await createProject(pool, project));
+  router.post('/file', async (req, res) => {
+    const made = await withUpload(req, PROJECT_FILE.bytes, async ({ path, folder }) => {
+      const { project, assets } = await readers.read({ kind: 'project', path, folder });
+      for (const { kind, hash, name } of assets)
+        await putAsset(pool, kind, name, new Uint8Array(await readFile(join(folder, hash))));
+      return createProject(pool, project, undefined, 'Imported');
+    });
+    res.status(201).json(made);
   });
 
   router.get('/:id', async (req, res) => {
@@ -49,14 +48,13 @@ export function projectRoutes(pool: Pool): Router {
   });
 
   router.put('/:id', async (req, res) => {
-    const { version, document } = checked(SaveBody, req.body);
-    const saved = await saveProject(pool, req.params.id, version, checkProject(document));
+    const { version, document, save, step, label } = checked(SaveBody, req.body);
+    const saved = await saveProject(pool, req.params.id, version, checkProject(document), {
+      id: save,
+      step,
+      label,
+    });
     res.json({ id: saved.id, version: saved.version });
-  });
-
-  router.get('/:id/revisions/:revision', async (req, res) => {
-    if (!/^\d{1,18}$/.test(req.params.revision)) throw new Refusal(400, 'a revision is a number');
-    res.json(await readRevision(pool, req.params.id, req.params.revision));
   });
 
   router.delete('/:id', async (req, res) => {
@@ -70,7 +68,7 @@ export function projectRoutes(pool: Pool): Router {
   });
 
   router.get('/:id/file', async (req, res) => {
-    const { document } = await readProject(pool, req.params.id);
+    const document = checkProject((await readProject(pool, req.params.id)).document);
     const assets = await Promise.all(assetsOf(document).map((hash) => readAsset(pool, hash)));
     const name = document.name.replace(/[^\p{L}\p{N} _-]/gu, '').trim() || 'project';
     res

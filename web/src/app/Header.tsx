@@ -1,13 +1,17 @@
 /** Project, looks, steps, history, saving. */
-import { Keyboard, Moon, Plus, Redo2, Search, Sun, Trash2, Undo2 } from 'lucide-react';
+import { History, Keyboard, Moon, Plus, Redo2, Search, Sun, Trash2, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { cutName } from '@wemlox/core/src/document/index.ts';
 import { addLook, removeLook } from '../state/actions.ts';
 import { assetUrl } from '../state/api.ts';
 import { choose, useChoice } from '../state/choice.ts';
+import { useHealth } from '../state/health.ts';
 import { latestOf, useProofs } from '../state/proofs.ts';
 import { useSaving } from '../state/saving.ts';
-import { edit, redo, undo, useHistory, useStudio } from '../state/studio.ts';
+import { reachesBack, useRevisions } from '../state/revisions.ts';
+import { edit, redo, useHistory, useStudio } from '../state/studio.ts';
+import { goBackOne } from '../state/travel.ts';
 import { STEP_NAMES, STEPS, type Step } from '../state/words.ts';
 
 const SAVING = {
@@ -15,6 +19,8 @@ const SAVING = {
   waiting: 'saving',
   saving: 'saving',
   offline: 'offline, kept here',
+  away: 'no database, kept here',
+  failed: 'not saved, trying again',
   refused: 'not saved',
   conflict: 'changed elsewhere',
 } as const;
@@ -38,7 +44,7 @@ function LookChip({
   if (renaming) {
     const commit = (text: string) => {
       setRenaming(false);
-      const next = text.trim().slice(0, 120);
+      const next = cutName(text.trim());
       if (next && next !== name)
         edit(`Name → ${next}`, (p) => void (p.looks.find((l) => l.id === id)!.name = next));
     };
@@ -98,12 +104,14 @@ export function Header({
   step,
   onPalette,
   onKeys,
+  onRevisions,
 }: {
   base: string;
   lookId: string;
   step: Step;
   onPalette: () => void;
   onKeys: () => void;
+  onRevisions: () => void;
 }) {
   const name = useStudio((s) => s.project.name);
   const looks = useStudio((s) => s.project.looks);
@@ -112,11 +120,14 @@ export function Header({
   const { pastStates, futureStates } = useHistory();
   const theme = useChoice((c) => c.theme);
   const go = useNavigate();
-  const canUndo = pastStates.length > 0;
+  const earlier = useRevisions(reachesBack);
+  const canUndo = pastStates.length > 0 || earlier;
   const redoLabel = futureStates.at(-1)?.label;
-  const trouble = state === 'offline' || state === 'refused' || state === 'conflict';
+  const trouble = !['saved', 'waiting', 'saving'].includes(state);
+  const health = useHealth((h) => h.state);
   return (
     <header className="flex h-10 items-center gap-3 border-b border-(--line) px-3">
+      <h1 className="sr-only">{name}, Wemlox</h1>
       <Link to="/" className="font-semibold tracking-wide" title="All projects">
         Wemlox
       </Link>
@@ -125,8 +136,7 @@ export function Header({
         className="quiet w-24 rounded-xs bg-transparent px-1 hover:bg-base-200 focus:bg-base-200"
         value={name}
         onChange={(e) =>
-          e.target.value &&
-          edit('Name of the project', (p) => void (p.name = e.target.value.slice(0, 120)), true)
+          e.target.value && edit('Name of the project', (p) => void (p.name = cutName(e.target.value)), true)
         }
       />
       <nav aria-label="Looks" className="flex min-w-0 items-center gap-1.5 overflow-x-auto">
@@ -170,7 +180,7 @@ export function Header({
           disabled={!canUndo}
           aria-label={canUndo ? `Undo ${label}` : 'Nothing to undo'}
           title={canUndo ? `Undo ${label}` : undefined}
-          onClick={undo}
+          onClick={goBackOne}
         >
           <Undo2 size={15} />
         </button>
@@ -183,6 +193,15 @@ export function Header({
           onClick={redo}
         >
           <Redo2 size={15} />
+        </button>
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs px-1.5"
+          aria-label="Revisions"
+          title="Revisions: what this project has been"
+          onClick={onRevisions}
+        >
+          <History size={15} />
         </button>
         <button
           type="button"
@@ -214,10 +233,12 @@ export function Header({
       <span
         data-testid="saving"
         data-saving={state}
+        data-health={health}
         title={detail}
-        className={`w-fit min-w-12 text-right text-xs ${trouble ? 'rounded-sm bg-warning px-1.5 py-0.5 text-warning-content' : 'quiet'}`}
+        role="status"
+        className={`w-fit min-w-12 shrink-0 text-right text-xs ${trouble || health === 'away' ? 'rounded-sm bg-warning px-1.5 py-0.5 text-warning-content' : 'quiet'}`}
       >
-        {SAVING[state]}
+        {state === 'saved' && health === 'away' ? 'no database' : SAVING[state]}
       </span>
     </header>
   );

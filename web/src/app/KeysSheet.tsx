@@ -1,5 +1,5 @@
 /** The sheet of keys under "?". */
-import { useEffect, useRef } from 'react';
+import { Dialog } from './Dialog.tsx';
 
 const KEYS: readonly (readonly [string, string])[] = [
   ['1 … 6', 'steps'],
@@ -14,38 +14,50 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['U, Shift-U', 'undo and redo; Ctrl-Z and Ctrl-Y too'],
   ['/', 'ask the studio'],
   ['Delete', 'clear the chosen face'],
-  ['Enter', 'lay the finish from the rack on the chosen face'],
+  ['Enter', 'lay the finish last chosen in the rack on the chosen face'],
+  ['arrows in the chart', 'cells, and beyond the first ones rows, columns and all faces'],
   ['drag, Shift-drag, wheel', 'orbit, pan, dolly'],
   ['double click', 'frame a letter'],
 ];
 
+/** The studio's own words. */
+const WORDS: readonly (readonly [string, string])[] = [
+  ['block', 'one piece of type: its text, font, solid and place'],
+  ['zone', 'a named part of a letter’s surface: front, bevel, side, back; of a tube: glass, gas, electrode'],
+  ['finish', 'everything about how a zone looks'],
+  ['rack', 'what lies ready beside the band: finishes, surrounds, fonts'],
+  ['finish chart', 'letters by zones: which finish is where'],
+  ['look', 'one complete answer: finishes, surround, lights and grade'],
+  ['surround', 'the environment sphere that lights and is mirrored'],
+  ['piece', 'what stands around the type: floor, wall, backdrop'],
+  ['proof', 'a traced picture kept with the state that made it'],
+];
+
 export function KeysSheet({ onClose }: { onClose: () => void }) {
-  const dialog = useRef<HTMLDialogElement>(null);
-  useEffect(() => dialog.current?.showModal(), []);
   return (
-    <dialog
-      ref={dialog}
-      className="modal"
-      aria-label="Keys"
-      onClose={onClose}
-      onClick={(e) => e.target === dialog.current && onClose()}
-    >
-      <div className="modal-box w-120 max-w-full rounded-box border border-(--line)">
-        <h2 className="pb-2 text-[15px] font-semibold">Keys</h2>
-        <dl className="grid grid-cols-[max-content_1fr] gap-x-5 gap-y-1.5">
-          {KEYS.map(([key, what]) => (
-            <div key={key} className="contents">
-              <dt>
-                <kbd className="kbd kbd-sm">{key}</kbd>
-              </dt>
-              <dd>{what}</dd>
-            </div>
-          ))}
-        </dl>
-        <button type="button" className="btn btn-sm mt-4" onClick={onClose}>
-          Close
-        </button>
-      </div>
-    </dialog>
+    <Dialog title="Keys and words" onClose={onClose}>
+      <dl className="grid grid-cols-[max-content_1fr] gap-x-5 gap-y-1.5">
+        {KEYS.map(([key, what]) => (
+          <div key={key} className="contents">
+            <dt>
+              <kbd className="kbd kbd-sm">{key}</kbd>
+            </dt>
+            <dd>{what}</dd>
+          </div>
+        ))}
+      </dl>
+      <h3 className="pt-4 pb-2 font-semibold">Words</h3>
+      <dl className="grid grid-cols-[max-content_1fr] gap-x-5 gap-y-1">
+        {WORDS.map(([word, what]) => (
+          <div key={word} className="contents">
+            <dt>{word}</dt>
+            <dd className="quiet">{what}</dd>
+          </div>
+        ))}
+      </dl>
+      <button type="button" className="btn btn-sm mt-4" onClick={onClose}>
+        Close
+      </button>
+    </Dialog>
   );
 }

@@ -1,4 +1,4 @@
-/** Ask the studio: finds commands, finishes, lights, looks and proofs by typing. */
+/** Ask the studio: finds commands, settings, finishes, lights, looks, proofs and help by typing. */
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Command } from './commands.ts';
 
@@ -41,9 +41,9 @@ export function Palette({ all, onClose }: { all: Command[]; onClose: () => void 
           role="combobox"
           aria-expanded
           aria-controls="palette-list"
-          aria-label="Find a command, finish, light, look or proof"
+          aria-label="Find a command, setting, finish, light, look or proof"
           className="w-full border-b border-(--line) bg-transparent px-4 py-3 text-[15px] outline-none"
-          placeholder="Find a command, finish, light, look or proof"
+          placeholder="Find a command, setting, finish, light, look or proof"
           value={query}
           autoFocus
           onChange={(e) => {

@@ -1,111 +1,105 @@
-/** All projects with their latest proof: make, open, copy, rename, delete, import and export. */
-import { Copy, Download, Plus, Trash2, Upload } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+/** All projects with their latest proof: find, make, open, copy, rename, delete, import and export. */
+import { useWindowVirtualizer } from '@tanstack/react-virtual';
+import { FolderX, Plus, Upload } from 'lucide-react';
+import { useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
 import { newProject } from '@wemlox/core/src/document/index.ts';
 import { readyFinish } from '@wemlox/core/src/finish/readyFinishes.ts';
 import { Notices } from '../stage/Notices.tsx';
-import { api, assetUrl, type ProjectLine } from '../state/api.ts';
+import { api, type ProjectQuery } from '../state/api.ts';
+import { useHealth, watchHealth } from '../state/health.ts';
 import { attempt, notify } from '../state/notices.ts';
+import { ProjectTile } from './ProjectTile.tsx';
+import { UnusedFiles } from './UnusedFiles.tsx';
+import { useProjects } from './useProjects.ts';
 
 /** What a new project starts with: enough to dress a word at once. */
 const FIRST_FINISHES = ['hull-chrome', 'deck-matte', 'funnel-red', 'leaf-gold', 'deck-glass', 'tide-neon'];
+/** Narrowest tile, room between tiles, and what stands under a tile's picture, pixels. */
+const TILE = { width: 270, gap: 24, foot: 92 };
+/** Time after the last letter typed before it is looked for, milliseconds. */
+const TYPING = 150;
 
-function ProjectTile({ line, onChanged }: { line: ProjectLine; onChanged: () => void }) {
-  const address = `/p/${line.id}/${line.look}/set`;
-  const copy = async () => {
-    const { document } = await api.read(line.id);
-    await api.create({ ...document, name: `${document.name}, copy`.slice(0, 120) });
-    onChanged();
-  };
-  const rename = async (name: string) => {
-    const { version, document } = await api.read(line.id);
-    await api.save(line.id, version, { ...document, name });
-    onChanged();
-  };
-  const remove = async () => {
-    await api.remove(line.id);
-    onChanged();
-    const restore = () => attempt('Not brought back', () => api.restore(line.id).then(onChanged));
-    notify('done', `Deleted ${line.name}`, { label: 'Bring back', run: () => void restore() });
-  };
+const ORDERS: readonly (readonly [ProjectQuery['order'], string])[] = [
+  ['changed', 'Last changed'],
+  ['name', 'Name'],
+  ['words', 'Words in the type'],
+];
+
+/** Tiles in rows, of which only those in sight are drawn. */
+function Tiles({ projects }: { projects: ReturnType<typeof useProjects> }) {
+  const { total, at, need, reload } = projects;
+  const box = useRef<HTMLDivElement>(null);
+  const [size, setSize] = useState({ width: 0, top: 0 });
+  useLayoutEffect(() => {
+    const watch = new ResizeObserver(() => {
+      const { offsetTop, clientWidth } = box.current!;
+      setSize({ width: clientWidth, top: offsetTop });
+    });
+    watch.observe(box.current!);
+    return () => watch.disconnect();
+  }, []);
+  const columns = Math.max(1, Math.floor((size.width + TILE.gap) / (TILE.width + TILE.gap)));
+  const tile = (size.width - (columns - 1) * TILE.gap) / columns;
+  const height = (tile * 9) / 16 + TILE.foot;
+  const rows = useWindowVirtualizer({
+    count: size.width > 0 ? Math.ceil((total ?? 0) / columns) : 0,
+    estimateSize: () => height,
+    scrollMargin: size.top,
+    overscan: 2,
+    useFlushSync: false,
+  });
+  useLayoutEffect(() => rows.measure(), [rows, height]);
+  const shown = rows.getVirtualItems();
+  const [first, last] = [shown[0]?.index ?? 0, shown.at(-1)?.index ?? 0];
+  useEffect(() => {
+    if (total) need(first * columns, Math.min(total, (last + 1) * columns) - 1);
+  }, [need, first, last, columns, total]);
   return (
-    <li className="flex flex-col gap-2" data-project={line.id}>
-      <Link to={address} aria-label={`Open ${line.name}`}>
-        {line.picture ? (
-          <img
-            src={assetUrl(line.picture)}
-            alt=""
-            className="aspect-video w-full bg-base-200 object-contain"
-          />
-        ) : (
-          <span className="hatched quiet grid aspect-video w-full place-content-center">no proof yet</span>
-        )}
-      </Link>
-      <div className="flex items-center justify-between gap-2">
-        <input
-          key={line.name}
-          aria-label={`Name of ${line.name}`}
-          className="w-full min-w-0 rounded-xs bg-transparent font-semibold hover:bg-base-200"
-          defaultValue={line.name}
-          onBlur={(e) => {
-            const name = e.target.value.trim().slice(0, 120);
-            if (name && name !== line.name) void attempt('Not renamed', () => rename(name));
+    <div ref={box} className="relative" style={{ height: rows.getTotalSize() }}>
+      {shown.map(({ index, start }) => (
+        <ul
+          key={index}
+          className="absolute grid w-full"
+          style={{
+            top: start - size.top,
+            gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))`,
+            columnGap: TILE.gap,
           }}
-          onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
-        />
-        <span className="flex shrink-0">
-          <button
-            type="button"
-            className="btn btn-ghost btn-xs px-1.5"
-            aria-label={`Copy ${line.name}`}
-            title="Copy"
-            onClick={() => void attempt('Not copied', copy)}
-          >
-            <Copy size={14} />
-          </button>
-          <a
-            className="btn btn-ghost btn-xs px-1.5"
-            aria-label={`Export ${line.name}`}
-            title="Export as .wemlox"
-            href={`/api/projects/${line.id}/file`}
-            download
-          >
-            <Download size={14} />
-          </a>
-          <button
-            type="button"
-            className="btn btn-ghost btn-xs px-1.5"
-            aria-label={`Delete ${line.name}`}
-            title="Delete"
-            onClick={() => void attempt('Not deleted', remove)}
-          >
-            <Trash2 size={14} />
-          </button>
-        </span>
-      </div>
-      <p className="quiet text-xs">
-        {line.proofs} {line.proofs === 1 ? 'proof' : 'proofs'}, changed{' '}
-        {new Date(line.updatedAt).toLocaleString()}
-      </p>
-    </li>
+        >
+          {Array.from({ length: Math.min(columns, (total ?? 0) - index * columns) }, (_, k) => {
+            const line = at(index * columns + k);
+            return line ? (
+              <ProjectTile key={line.id} line={line} onChanged={reload} />
+            ) : (
+              <li key={k} className="aspect-video w-full bg-base-200" aria-label="Loading" />
+            );
+          })}
+        </ul>
+      ))}
+    </div>
   );
 }
 
 export function StartPage() {
-  const [list, setList] = useState<ProjectLine[] | null>(null);
-  const [failed, setFailed] = useState('');
+  const [typed, setTyped] = useState('');
+  const [search, setSearch] = useState('');
+  const [order, setOrder] = useState<ProjectQuery['order']>('changed');
+  const [unused, setUnused] = useState(false);
+  const projects = useProjects(search, order);
+  const health = useHealth((h) => h.state);
   const file = useRef<HTMLInputElement>(null);
   const go = useNavigate();
-  const load = () =>
-    void api.projects().then(
-      (found) => {
-        setList(found);
-        setFailed('');
-      },
-      (error: Error) => setFailed(error.message),
-    );
-  useEffect(load, []);
+  useEffect(watchHealth, []);
+  useEffect(() => {
+    const timer = setTimeout(() => setSearch(typed.trim()), TYPING);
+    return () => clearTimeout(timer);
+  }, [typed]);
+  const { reload, failed, total } = projects;
+  // what could not be listed is listed once the server is well again
+  useEffect(() => {
+    if (health === 'well' && failed) reload();
+  }, [health, failed, reload]);
   const make = async () => {
     const { id, document } = await api.create(
       newProject('New lettering', 'WORD', FIRST_FINISHES.map(readyFinish)),
@@ -116,7 +110,7 @@ export function StartPage() {
     if (!chosen) return;
     const made = await attempt(`${chosen.name} was not imported`, () => api.importFile(chosen));
     if (made) notify('done', `Imported ${made.document.name}`);
-    load();
+    reload();
   };
   return (
     <main
@@ -127,12 +121,35 @@ export function StartPage() {
         void take(e.dataTransfer.files[0]);
       }}
     >
-      <header className="flex items-end justify-between pb-6">
+      <header className="flex flex-wrap items-end justify-between gap-3 pb-6">
         <div>
           <h1 className="text-2xl font-semibold tracking-wide">Wemlox</h1>
           <p className="quiet">The surface look of lettering</p>
         </div>
-        <div className="flex gap-2">
+        <div className="flex flex-wrap items-center gap-2">
+          <input
+            type="search"
+            aria-label="Find a project by its name or its words"
+            placeholder="Find by name or words"
+            className="input input-sm w-52"
+            value={typed}
+            onChange={(e) => setTyped(e.target.value)}
+          />
+          <select
+            aria-label="Order of the projects"
+            className="select select-sm w-44"
+            value={order}
+            onChange={(e) => setOrder(e.target.value as ProjectQuery['order'])}
+          >
+            {ORDERS.map(([value, name]) => (
+              <option key={value} value={value}>
+                {name}
+              </option>
+            ))}
+          </select>
+          <button type="button" className="btn btn-sm" onClick={() => setUnused(true)}>
+            <FolderX size={14} /> Unused files
+          </button>
           <button type="button" className="btn btn-sm" onClick={() => file.current?.click()}>
             <Upload size={14} /> Import .wemlox
           </button>
@@ -142,7 +159,10 @@ export function StartPage() {
             accept=".wemlox"
             hidden
             data-testid="project-file"
-            onChange={(e) => void take(e.target.files?.[0])}
+            onChange={(e) => {
+              void take(e.target.files?.[0]);
+              e.target.value = '';
+            }}
           />
           <button
             type="button"
@@ -153,21 +173,33 @@ export function StartPage() {
           </button>
         </div>
       </header>
-      {failed && (
-        <p className="w-fit rounded-sm bg-warning px-2 py-1 text-warning-content">
-          The server does not answer ({failed}).{' '}
-          <button type="button" className="underline" onClick={load}>
+      {(failed || health !== 'well') && (
+        <p role="status" className="mb-4 w-fit rounded-sm bg-warning px-2 py-1 text-warning-content">
+          {health === 'away'
+            ? 'The database is away; it is being started again. '
+            : `The server does not answer${failed ? ` (${failed})` : ''}. `}
+          <button type="button" className="underline" onClick={reload}>
             Try again
           </button>
         </p>
       )}
-      {list?.length === 0 && <p className="quiet">No projects yet. Make one, or drop a .wemlox file here.</p>}
-      <ul className="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-x-6 gap-y-8">
-        {list?.map((line) => (
-          <ProjectTile key={line.id} line={line} onChanged={load} />
-        ))}
-      </ul>
-      <Notices />
+      {total === 0 && (
+        <p className="quiet">
+          {search
+            ? `No project has “${search}” in its name or words.`
+            : 'No projects yet. Make one, or drop a .wemlox file here.'}
+        </p>
+      )}
+      {total !== null && total > 0 && search && (
+        <p className="quiet pb-3" role="status">
+          {total} found
+        </p>
+      )}
+      <Tiles projects={projects} />
+      {unused && <UnusedFiles onClose={() => setUnused(false)} />}
+      <div className="fixed right-0 bottom-0">
+        <Notices />
+      </div>
     </main>
   );
 }

@@ -2,7 +2,6 @@
 import {
   DndContext,
   DragOverlay,
-  pointerWithin,
   PointerSensor,
   useSensor,
   useSensors,
@@ -10,7 +9,6 @@ import {
 } from '@dnd-kit/core';
 import { useEffect, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
-import type { ChartTarget } from '@wemlox/core/src/document/index.ts';
 import { FinishChart } from '../band/FinishChart.tsx';
 import { FinishRack } from '../band/FinishRack.tsx';
 import { FontRack } from '../band/FontRack.tsx';
@@ -18,8 +16,9 @@ import { LightBand } from '../band/LightBand.tsx';
 import { SetBand } from '../band/SetBand.tsx';
 import { SurroundRack } from '../band/SurroundRack.tsx';
 import { Stage } from '../stage/Stage.tsx';
-import { layFinish } from '../state/actions.ts';
-import { choose, useChoice } from '../state/choice.ts';
+import { layFinish, targetName } from '../state/actions.ts';
+import { choose, useChoice, useHover, type ChosenFace } from '../state/choice.ts';
+import { watchHealth } from '../state/health.ts';
 import { loadProofs } from '../state/proofs.ts';
 import { openProject } from '../state/saving.ts';
 import { useStudio } from '../state/studio.ts';
@@ -33,11 +32,15 @@ import { PressDesk } from '../steps/press/PressDesk.tsx';
 import { ProofBand } from '../steps/proof/ProofBand.tsx';
 import { ProofDesk } from '../steps/proof/ProofDesk.tsx';
 import { SetDesk } from '../steps/set/SetDesk.tsx';
+import { Broken } from './Broken.tsx';
 import { commands } from './commands.ts';
 import { ConflictDialog } from './ConflictDialog.tsx';
+import { landing, topmost } from './drops.ts';
 import { Header } from './Header.tsx';
 import { KeysSheet } from './KeysSheet.tsx';
 import { Palette } from './Palette.tsx';
+import { RemoveFinish } from './RemoveFinish.tsx';
+import { Revisions } from './Revisions.tsx';
 import { useKeys } from './useKeys.ts';
 
 const DESKS: Record<Step, () => React.ReactNode> = {
@@ -67,26 +70,38 @@ const RACKS: Partial<Record<Step, () => React.ReactNode>> = {
 function OpenStudio({ base, lookId, step }: { base: string; lookId: string; step: Step }) {
   const [palette, setPalette] = useState(false);
   const [keys, setKeys] = useState(false);
+  const [revisions, setRevisions] = useState(false);
   const [dragged, setDragged] = useState<string | null>(null);
+  /** Where the dragged finish would land, in words. */
+  const [landsOn, setLandsOn] = useState('');
   const finishes = useStudio((s) => s.project.finishes);
   const go = useNavigate();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
   useKeys({ go, base, lookId, onPalette: () => setPalette(true), onKeys: () => setKeys(true) });
-  const drop = ({ active, over }: DragEndEvent) => {
+  useEffect(watchHealth, []);
+  const hover = () => {
+    const at = landing();
+    setLandsOn(at ? targetName(useStudio.getState().project, at.target) : '');
+    useHover.setState({ face: at?.inPicture ? (at.target as ChosenFace) : null });
+  };
+  const end = () => {
     setDragged(null);
-    if (over)
-      layFinish(
-        (over.data.current as { target: ChartTarget }).target,
-        (active.data.current as { finish: string }).finish,
-      );
+    setLandsOn('');
+    useHover.setState({ face: null });
+  };
+  const drop = ({ active }: DragEndEvent) => {
+    const at = landing();
+    end();
+    if (at) layFinish(at.target, (active.data.current as { finish: string }).finish);
   };
   const rack = RACKS[step];
   return (
     <DndContext
       sensors={sensors}
-      collisionDetection={pointerWithin}
+      collisionDetection={topmost}
       onDragStart={({ active }) => setDragged((active.data.current as { finish: string }).finish)}
-      onDragCancel={() => setDragged(null)}
+      onDragMove={hover}
+      onDragCancel={end}
       onDragEnd={drop}
     >
       <div className="grid h-dvh min-h-[680px] min-w-[1000px] grid-cols-[minmax(0,1fr)_332px] grid-rows-[40px_minmax(0,1fr)_196px]">
@@ -97,6 +112,7 @@ function OpenStudio({ base, lookId, step }: { base: string; lookId: string; step
             step={step}
             onPalette={() => setPalette(true)}
             onKeys={() => setKeys(true)}
+            onRevisions={() => setRevisions(true)}
           />
         </div>
         <main className="min-h-0 min-w-0">
@@ -119,12 +135,26 @@ function OpenStudio({ base, lookId, step }: { base: string; lookId: string; step
       </div>
       <DragOverlay dropAnimation={null}>
         {dragged && (
-          <span className="rounded-xs bg-primary px-2 py-1 text-primary-content">
+          <span className="rounded-xs bg-primary px-2 py-1 whitespace-nowrap text-primary-content">
             {finishes.find((f) => f.id === dragged)?.name}
+            {landsOn && ` → ${landsOn}`}
           </span>
         )}
       </DragOverlay>
-      {palette && <Palette all={commands(go, base, lookId)} onClose={() => setPalette(false)} />}
+      {palette && (
+        <Palette
+          all={commands({
+            go,
+            base,
+            lookId,
+            onKeys: () => setKeys(true),
+            onRevisions: () => setRevisions(true),
+          })}
+          onClose={() => setPalette(false)}
+        />
+      )}
+      {revisions && <Revisions onClose={() => setRevisions(false)} />}
+      <RemoveFinish />
       {keys && <KeysSheet onClose={() => setKeys(false)} />}
       <ConflictDialog />
     </DndContext>
@@ -136,16 +166,14 @@ export function Studio() {
   const openId = useStudio((s) => s.id);
   const looks = useStudio((s) => s.project?.looks);
   const go = useNavigate();
-  const [failed, setFailed] = useState('');
+  const [failed, setFailed] = useState<Error | null>(null);
+  const [tries, setTries] = useState(0);
 
   useEffect(() => {
-    setFailed('');
+    setFailed(null);
     choose({ proof: null, against: null, comparing: 'off' });
-    openProject(id).then(
-      () => void loadProofs(id).catch(() => {}),
-      (error: Error) => setFailed(error.message),
-    );
-  }, [id]);
+    openProject(id).then(() => void loadProofs(id).catch(() => {}), setFailed);
+  }, [id, tries]);
 
   const open = openId === id && looks ? looks : null;
   const found = open?.find((l) => l.id === look);
@@ -156,17 +184,12 @@ export function Studio() {
     } else if (useChoice.getState().lookId !== found.id) choose({ lookId: found.id });
   }, [open, found, step, go, id]);
 
-  if (failed) {
-    return (
-      <div className="grid h-dvh place-content-center gap-3 text-center">
-        <p>This project cannot be opened: {failed}.</p>
-        <button type="button" className="btn btn-sm mx-auto" onClick={() => void go('/')}>
-          All projects
-        </button>
-      </div>
-    );
-  }
+  if (failed) return <Broken id={id} error={failed} onMended={() => setTries(tries + 1)} />;
   if (!open || !found || !isStep(step))
-    return <p className="quiet grid h-dvh place-content-center">Opening the project</p>;
+    return (
+      <main className="quiet grid h-dvh place-content-center" aria-busy="true">
+        <h1 className="text-[13px]">Opening the project</h1>
+      </main>
+    );
   return <OpenStudio key={id} base={`/p/${id}`} lookId={found.id} step={step} />;
 }

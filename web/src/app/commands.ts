@@ -26,8 +26,11 @@ import {
 } from '../state/typeActions.ts';
 import { downloadPicture, keepProof } from '../state/keep.ts';
 import { useProofs } from '../state/proofs.ts';
-import { history, lookOf, redo, undo, useStudio } from '../state/studio.ts';
+import { reachesBack, useRevisions } from '../state/revisions.ts';
+import { history, lookOf, redo, useStudio } from '../state/studio.ts';
+import { goBackOne } from '../state/travel.ts';
 import { STEP_NAMES, STEPS } from '../state/words.ts';
+import { goToSetting, settingName, SETTINGS } from './settings.ts';
 
 export interface Command {
   id: string;
@@ -63,8 +66,17 @@ export function moveFace(letters: number, zones: number): void {
   choose({ face: { block: letter.block, letter: letter.letter, zone }, finish: null });
 }
 
+/** Where commands lead. */
+export interface Ways {
+  go: NavigateFunction;
+  base: string;
+  lookId: string;
+  onKeys: () => void;
+  onRevisions: () => void;
+}
+
 /** All commands for the present state of things. */
-export function commands(go: NavigateFunction, base: string, lookId: string): Command[] {
+export function commands({ go, base, lookId, onKeys, onRevisions }: Ways): Command[] {
   const { project } = useStudio.getState();
   const { face, block: chosenBlock } = useChoice.getState();
   const block = project.blocks.find((b) => b.id === (face?.block ?? chosenBlock)) ?? project.blocks[0];
@@ -80,10 +92,13 @@ export function commands(go: NavigateFunction, base: string, lookId: string): Co
     ...STEPS.map((s, i) =>
       c('Step', s, STEP_NAMES[s], () => void go(`${base}/${lookId}/${s}`), String(i + 1)),
     ),
-    ...(pastStates.length > 0 ? [c('Edit', 'undo', `Undo ${useStudio.getState().label}`, undo, 'U')] : []),
+    ...(pastStates.length > 0 || reachesBack(useRevisions.getState())
+      ? [c('Edit', 'undo', `Undo ${useStudio.getState().label}`, goBackOne, 'U')]
+      : []),
     ...(futureStates.length > 0
       ? [c('Edit', 'redo', `Redo ${futureStates.at(-1)!.label}`, redo, 'Shift-U')]
       : []),
+    c('Edit', 'revisions', 'Revisions: what the project has been', onRevisions),
     c('View', 'mode', 'Draft or traced', toggleMode, 'D'),
     c(
       'View',
@@ -148,6 +163,12 @@ export function commands(go: NavigateFunction, base: string, lookId: string): Co
       };
       return c('Proofs', p.id, p.name, toProof);
     }),
+    ...SETTINGS.map((setting) =>
+      c('Setting', `${setting.step}/${setting.name}`, settingName(setting), () =>
+        goToSetting(go, base, lookId, setting),
+      ),
+    ),
+    c('Help', 'keys', 'Keys and what the words mean', onKeys, '?'),
     c('Studio', 'start', 'All projects', () => void go('/')),
   ];
 }

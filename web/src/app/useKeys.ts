@@ -1,10 +1,11 @@
 /** The keyboard, outside of fields. */
 import { useEffect } from 'react';
 import type { NavigateFunction } from 'react-router';
-import { tinykeys } from 'tinykeys';
+import { layFinish } from '../state/actions.ts';
 import { choose, useChoice } from '../state/choice.ts';
 import { keepProof } from '../state/keep.ts';
-import { redo, undo } from '../state/studio.ts';
+import { redo } from '../state/studio.ts';
+import { goBackOne } from '../state/travel.ts';
 import { STEPS } from '../state/words.ts';
 import { moveFace, stepExposure, toggleMode } from './commands.ts';
 
@@ -16,43 +17,72 @@ interface Hands {
   onKeys: () => void;
 }
 
-/** Keys belong to what has the focus when that is typed into or walked through. */
-const inField = (event: KeyboardEvent) =>
-  event.target instanceof HTMLElement &&
-  event.target.closest('input, textarea, select, dialog, [role=grid]') !== null;
-const inText = (event: KeyboardEvent) =>
-  event.target instanceof HTMLElement && event.target.closest('input, textarea, dialog') !== null;
+const within = (event: KeyboardEvent, selector: string) =>
+  event.target instanceof HTMLElement && event.target.closest(selector) !== null;
+/** What is typed into, or picks by letters, keeps its keys. */
+const FIELDS =
+  'input:not([type=checkbox], [type=range]), textarea, select, dialog, [contenteditable], [role=menu]';
+/** What is walked through with arrows, or acts on Enter, keeps those too. */
+const WALKED = `${FIELDS}, input, [role=grid], [role=listbox], [role=button], [role=slider], button, a, summary`;
+
+/**
+ * The key by its meaning, wherever it lies on the keyboard: punctuation counts as it is written, with whatever
+ * Shift or AltGr it takes; digits count by their place too, where they are written with Shift.
+ */
+export function meaningOf(event: Pick<KeyboardEvent, 'key' | 'code' | 'shiftKey'>): string {
+  const { key, code, shiftKey } = event;
+  const digit = /^Digit([1-6])$/.exec(code)?.[1];
+  if (digit && !shiftKey && !/^[/?[\],.]$/.test(key)) return digit;
+  if (/^[a-z]$/i.test(key)) return shiftKey ? `Shift+${key.toUpperCase()}` : key.toLowerCase();
+  return key;
+}
 
 export function useKeys({ go, base, lookId, onPalette, onKeys }: Hands): void {
   useEffect(() => {
-    const free =
-      (run: () => void, taken = inField) =>
-      (event: KeyboardEvent) => {
-        if (taken(event)) return;
-        event.preventDefault();
-        run();
-      };
-    const steps = Object.fromEntries(
-      STEPS.map((s, i) => [String(i + 1), free(() => void go(`${base}/${lookId}/${s}`), inText)]),
-    );
-    return tinykeys(window, {
-      ...steps,
-      ',': free(() => moveFace(-1, 0)),
-      '.': free(() => moveFace(1, 0)),
-      ArrowUp: free(() => moveFace(0, -1)),
-      ArrowDown: free(() => moveFace(0, 1)),
-      d: free(toggleMode, inText),
-      k: free(() => void keepProof(), inText),
-      h: free(() => choose({ handles: !useChoice.getState().handles }), inText),
-      '[': free(() => stepExposure(-1), inText),
-      ']': free(() => stepExposure(1), inText),
-      u: free(undo, inText),
-      'Shift+U': free(redo, inText),
-      '$mod+z': free(undo, inText),
-      '$mod+y': free(redo, inText),
-      '$mod+Shift+Z': free(redo, inText),
-      '/': free(onPalette, inText),
-      'Shift+?': free(onKeys, inText),
-    });
+    const anywhere: Record<string, () => void> = {
+      ...Object.fromEntries(STEPS.map((s, i) => [String(i + 1), () => void go(`${base}/${lookId}/${s}`)])),
+      d: toggleMode,
+      k: () => void keepProof(),
+      h: () => choose({ handles: !useChoice.getState().handles }),
+      '[': () => stepExposure(-1),
+      ']': () => stepExposure(1),
+      u: goBackOne,
+      'Shift+U': redo,
+      '/': onPalette,
+      '?': onKeys,
+    };
+    const lay = (finish: string | null) => () => {
+      const { face } = useChoice.getState();
+      if (face) layFinish(face, finish);
+    };
+    const atRest: Record<string, () => void> = {
+      ',': () => moveFace(-1, 0),
+      '.': () => moveFace(1, 0),
+      ArrowUp: () => moveFace(0, -1),
+      ArrowDown: () => moveFace(0, 1),
+      Delete: lay(null),
+      Backspace: lay(null),
+      Enter: () => {
+        const { finish, brush } = useChoice.getState();
+        const laid = finish ?? brush;
+        if (laid) lay(laid)();
+      },
+    };
+    const withCtrl: Record<string, () => void> = { z: goBackOne, y: redo, 'Shift+Z': redo };
+    const press = (event: KeyboardEvent) => {
+      if (event.defaultPrevented || event.isComposing) return;
+      const altGr = event.getModifierState('AltGraph') || (event.ctrlKey && event.altKey);
+      const ctrl = !altGr && (event.ctrlKey || event.metaKey);
+      if ((event.altKey && !altGr) || within(event, FIELDS)) return;
+      const meaning = meaningOf(event);
+      const run = ctrl
+        ? withCtrl[meaning]
+        : (anywhere[meaning] ?? (within(event, WALKED) ? undefined : atRest[meaning]));
+      if (!run) return;
+      event.preventDefault();
+      run();
+    };
+    window.addEventListener('keydown', press);
+    return () => window.removeEventListener('keydown', press);
   }, [go, base, lookId, onPalette, onKeys]);
 }

@@ -13,9 +13,9 @@ import {
   type Zone,
 } from '@wemlox/core/src/document/index.ts';
 import { want, useCellPicture } from '../stage/cells.ts';
-import { useView } from '../stage/view.ts';
+import { useShaping, useView } from '../stage/view.ts';
 import { layFinish, paintFace } from '../state/actions.ts';
-import { choose, useChoice, type ChosenFace } from '../state/choice.ts';
+import { choose, useChoice, useHover, type ChosenFace } from '../state/choice.ts';
 import { useLook } from '../state/chosen.ts';
 import { useStudio } from '../state/studio.ts';
 import { ZONE_NAMES } from '../state/words.ts';
@@ -55,9 +55,12 @@ export function useSeen<T extends Element>() {
   return [ref, seen] as const;
 }
 
-function useDrop(id: string, target: ChartTarget) {
-  return useDroppable({ id, data: { target } });
-}
+/** A place that takes a dropped finish; its element carries the identifier, which says what it stands for. */
+const useDrop = (id: string) => useDroppable({ id });
+
+/** Identifier of a place of the chart on the page, for the grid's active cell. */
+const placeId = ({ block, letter, zone }: ChartTarget) =>
+  `chart-${[block, letter, zone].map((v) => v ?? 'all').join('-')}`;
 
 const Cell = memo(function Cell({
   column,
@@ -80,7 +83,8 @@ const Cell = memo(function Cell({
   const { block, letter: id } = letter;
   const key = `${block}/${id}/${zone}`;
   const [box, seen] = useSeen<HTMLDivElement>();
-  const drop = useDrop(key, { block, letter: id, zone });
+  const drop = useDrop(key);
+  const hovered = useHover((h) => h.face?.block === block && h.face.letter === id && h.face.zone === zone);
   useEffect(() => {
     if (seen && finish !== null) return want({ key, block, letter: id, zone, finish: null, ...CELL });
   }, [key, block, id, zone, finish, seen]);
@@ -94,8 +98,10 @@ const Cell = memo(function Cell({
       aria-colindex={column}
       aria-selected={chosen}
       aria-label={`${ZONE_NAMES[zone]} of ${letter.text}: ${finishName ?? 'no finish'}`}
+      id={placeId({ block, letter: id, zone })}
       data-cell={key}
-      className={`relative h-full cursor-pointer overflow-hidden bg-base-200 ${finish === null ? 'hatched' : ''} ${chosen ? 'z-10 outline-2 outline-primary' : ''} ${drop.isOver ? 'outline-2 outline-base-content' : ''}`}
+      data-drop={key}
+      className={`relative h-full cursor-pointer overflow-hidden bg-base-200 ${finish === null ? 'hatched' : ''} ${chosen ? 'z-10 outline-2 outline-primary' : ''} ${drop.isOver || hovered ? 'z-10 outline-2 outline-base-content' : ''}`}
       onPointerDown={(e) => {
         if (e.button === 0) onPress({ block, letter: id, zone }, e.clientX, e.clientY);
       }}
@@ -107,43 +113,95 @@ const Cell = memo(function Cell({
   );
 });
 
+/** Room of the column heads: one scale and one baseline for all letters. */
+interface HeadScale {
+  /** Highest and lowest ink of all letters, y down, in the outlines' unit. */
+  top: number;
+  height: number;
+  /** Outlines' unit a pixel. */
+  unit: number;
+}
+
+/** Height of the row of heads without its padding, pixels. */
+const HEAD_HEIGHT = 28;
+
+function headScale(letters: readonly BandLetter[], column: number): HeadScale {
+  let [top, bottom, widest] = [Infinity, -Infinity, 1];
+  for (const { outline } of letters) {
+    if (outline.length === 0) continue;
+    const [, y, w, h] = viewBoxOf(outline);
+    top = Math.min(top, y);
+    bottom = Math.max(bottom, y + h);
+    widest = Math.max(widest, w);
+  }
+  const height = bottom > top ? bottom - top : 1;
+  return { top: bottom > top ? top : 0, height, unit: Math.max(height / HEAD_HEIGHT, widest / column) };
+}
+
 const Head = memo(function Head({
   column,
   letter,
   chosen,
+  active,
+  width,
+  scale,
 }: {
   column: number;
   letter: BandLetter;
   chosen: boolean;
+  active: boolean;
+  /** Pixels. */
+  width: number;
+  scale: HeadScale;
 }) {
-  const drop = useDrop(`column/${letter.block}/${letter.letter}`, {
-    block: letter.block,
-    letter: letter.letter,
-  });
-  const [x, y, w, h] = useMemo(() => viewBoxOf(letter.outline), [letter]);
+  const target = { block: letter.block, letter: letter.letter };
+  const id = `column/${letter.block}/${letter.letter}`;
+  const drop = useDrop(id);
+  const [x, , w] = useMemo(() => viewBoxOf(letter.outline), [letter]);
   const d = useMemo(() => pathOf(letter.outline), [letter]);
+  const room = [width * scale.unit, HEAD_HEIGHT * scale.unit];
   return (
     <div
       ref={drop.setNodeRef}
       role="columnheader"
+      id={placeId(target)}
       aria-colindex={column}
       aria-label={letter.text}
-      className={`h-full py-1 ${drop.isOver ? 'outline-2 outline-base-content' : ''}`}
+      data-drop={id}
+      className={`h-full py-1 ${drop.isOver ? 'outline-2 outline-base-content' : active ? 'outline-2 outline-primary' : ''}`}
     >
-      <svg viewBox={`${x} ${y} ${w} ${h}`} className="mx-auto h-full" aria-hidden>
+      <svg
+        viewBox={`${x + w / 2 - room[0] / 2} ${scale.top + scale.height - room[1]} ${room[0]} ${room[1]}`}
+        className="h-full w-full"
+        aria-hidden
+      >
         <path d={d} fillRule="evenodd" fill={chosen ? 'var(--color-primary)' : 'var(--quiet)'} />
       </svg>
+      <span className="sr-only">{letter.text}</span>
     </div>
   );
 });
 
-function RowHead({ zone, names, chosen }: { zone: Zone; names: string; chosen: boolean }) {
-  const drop = useDrop(`row/${zone}`, { zone });
+function RowHead({
+  zone,
+  names,
+  chosen,
+  active,
+}: {
+  zone: Zone;
+  names: string;
+  chosen: boolean;
+  active: boolean;
+}) {
+  const id = `row/${zone}`;
+  const drop = useDrop(id);
   return (
     <div
       ref={drop.setNodeRef}
       role="rowheader"
-      className={`sticky left-0 z-20 flex w-36 shrink-0 items-center gap-2 bg-base-100 pl-4 ${drop.isOver ? 'outline-2 outline-base-content' : ''}`}
+      id={placeId({ zone })}
+      data-drop={id}
+      className={`sticky left-0 z-20 flex w-36 shrink-0 items-center gap-2 bg-base-100 pl-4 ${drop.isOver ? 'outline-2 outline-base-content' : active ? 'outline-2 outline-primary' : ''}`}
     >
       <span className={`shrink-0 ${chosen ? 'text-primary' : ''}`}>{ZONE_NAMES[zone]}</span>
       <span className="quiet truncate text-xs" title={names}>
@@ -224,7 +282,13 @@ function useColumns(count: number) {
 export function FinishChart() {
   const blocks = useView((v) => v.blocks);
   const letters = useMemo(() => blocks.flatMap((b) => b.letters), [blocks]);
-  if (letters.length === 0) return <p className="quiet p-4">Type a word in Set: its faces stand here.</p>;
+  const shaping = useShaping();
+  if (letters.length === 0)
+    return (
+      <p className="quiet p-4" role="status">
+        {shaping ? 'The letters are being shaped.' : 'Type a word in Set: its faces stand here.'}
+      </p>
+    );
   return <Chart letters={letters} />;
 }
 
@@ -233,7 +297,7 @@ function Chart({ letters }: { letters: BandLetter[] }) {
   const { chart } = useLook();
   const finishes = useStudio((s) => s.project.finishes);
   const face = useChoice((c) => c.face);
-  const corner = useDrop('corner', {});
+  const corner = useDrop('corner');
   const onPress = useBrush(chart);
   const { box, columns, size } = useColumns(letters.length);
   const names = useMemo(() => new Map(finishes.map((f) => [f.id, f.name])), [finishes]);
@@ -250,30 +314,60 @@ function Chart({ letters }: { letters: BandLetter[] }) {
     }));
   }, [blocks, letters, chart]);
 
+  const scale = useMemo(() => headScale(letters, size - 4), [letters, size]);
+  /** A head the arrow keys have gone to: a row, a column, or all faces; null while a cell is active. */
+  const [head, setHead] = useState<ChartTarget | null>(null);
+  useEffect(() => setHead(null), [face]);
   const onKeyDown = (event: React.KeyboardEvent) => {
-    const { face: at, finish } = useChoice.getState();
-    const column = letters.findIndex((l) => l.letter === at?.letter && l.block === at.block);
-    const row = rows.findIndex((r) => r.zone === at?.zone);
+    const { face: at, finish, brush } = useChoice.getState();
+    const target: ChartTarget | null = head ?? at;
+    const laid = finish ?? brush;
     const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
     if (by) {
       event.preventDefault();
-      const to = Math.min(letters.length - 1, Math.max(0, column + by[0]));
-      const { zone } = rows[Math.min(rows.length - 1, Math.max(0, row + by[1]))];
-      choose({ face: { block: letters[to].block, letter: letters[to].letter, zone } });
-      columns.scrollToIndex(to, { align: 'auto' });
-    } else if (at && (event.key === 'Delete' || event.key === 'Backspace')) layFinish(at, null);
-    else if (at && event.key === 'Enter' && finish) layFinish(at, finish);
+      // −1 is the head of the rows or the columns
+      const column =
+        head && !head.letter
+          ? -1
+          : letters.findIndex((l) => l.letter === target?.letter && l.block === target.block);
+      const row = head && !head.zone ? -1 : rows.findIndex((r) => r.zone === target?.zone);
+      const to = target ? Math.min(letters.length - 1, Math.max(-1, column + by[0])) : 0;
+      const down = target ? Math.min(rows.length - 1, Math.max(-1, row + by[1])) : 0;
+      const place: ChartTarget = {
+        ...(to < 0 ? {} : { block: letters[to].block, letter: letters[to].letter }),
+        ...(down < 0 ? {} : { zone: rows[down].zone }),
+      };
+      if (to >= 0) columns.scrollToIndex(to, { align: 'auto' });
+      if (to >= 0 && down >= 0) {
+        setHead(null);
+        choose({ face: place as ChosenFace });
+      } else setHead(place);
+    } else if (target && (event.key === 'Delete' || event.key === 'Backspace')) layFinish(target, null);
+    else if (target && event.key === 'Enter' && laid) layFinish(target, laid);
+    else return;
+    event.stopPropagation();
   };
+  /** The place the keyboard is at, when it is drawn. */
+  const active = head ?? face;
+  const isActive = (target: ChartTarget) => head !== null && placeId(head) === placeId(target);
 
   const across = columns.getVirtualItems();
+  const isDrawn = (target: ChartTarget | null): target is ChartTarget =>
+    target !== null &&
+    (target.letter === undefined ||
+      across.some(
+        ({ index }) => letters[index].letter === target.letter && letters[index].block === target.block,
+      )) &&
+    (target.zone === undefined || rows.some((r) => r.zone === target.zone));
   /** A place of a row at a column. */
   const place = (start: number) => ({ left: start, width: size - 4 });
   return (
     <div ref={box} className="h-full overflow-x-auto overflow-y-hidden">
       <div
         role="grid"
-        aria-label="Finish chart: letters across, zones down. Arrow keys move, Delete clears, Enter lays the finish from the rack."
+        aria-label="Finish chart: letters across, zones down. Arrow keys move over cells and on to rows, columns and all faces; Delete clears, Enter lays the finish last chosen in the rack."
         aria-colcount={letters.length}
+        aria-activedescendant={isDrawn(active) ? placeId(active) : undefined}
         tabIndex={0}
         className="flex h-full flex-col gap-0.5 py-1.5 outline-offset-[-2px]"
         style={{ width: columns.getTotalSize() }}
@@ -283,7 +377,9 @@ function Chart({ letters }: { letters: BandLetter[] }) {
           <div
             ref={corner.setNodeRef}
             role="columnheader"
-            className={`quiet sticky left-0 z-20 flex w-36 shrink-0 items-end bg-base-100 pb-1 pl-4 text-xs ${corner.isOver ? 'outline-2 outline-base-content' : ''}`}
+            id={placeId({})}
+            data-drop="corner"
+            className={`quiet sticky left-0 z-20 flex w-36 shrink-0 items-end bg-base-100 pb-1 pl-4 text-xs ${corner.isOver ? 'outline-2 outline-base-content' : isActive({}) ? 'outline-2 outline-primary' : ''}`}
           >
             all faces
           </div>
@@ -293,6 +389,9 @@ function Chart({ letters }: { letters: BandLetter[] }) {
                 column={index + 1}
                 letter={letters[index]}
                 chosen={letters[index].letter === face?.letter}
+                active={isActive({ block: letters[index].block, letter: letters[index].letter })}
+                width={size - 4}
+                scale={scale}
               />
             </div>
           ))}
@@ -301,14 +400,19 @@ function Chart({ letters }: { letters: BandLetter[] }) {
           const rowNames = [...new Set(worn)].flatMap((f) => (f ? [names.get(f) ?? ''] : [])).join(', ');
           return (
             <div key={zone} role="row" className="relative flex min-h-0 flex-1">
-              <RowHead zone={zone} names={rowNames} chosen={zone === face?.zone} />
+              <RowHead
+                zone={zone}
+                names={rowNames}
+                chosen={zone === face?.zone}
+                active={isActive({ zone })}
+              />
               {across.map(({ index, start }) => {
                 const letter = letters[index];
                 const finish = worn[index];
                 return (
                   <div key={index} className="absolute h-full" style={place(start)}>
                     {finish === undefined ? (
-                      <div role="gridcell" aria-colindex={index + 1} />
+                      <div role="gridcell" aria-colindex={index + 1} aria-label="no such face" />
                     ) : (
                       <Cell
                         column={index + 1}

@@ -6,7 +6,7 @@ import type { Finish } from '@wemlox/core/src/document/index.ts';
 import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
 import { want } from '../stage/cells.ts';
 import { useView } from '../stage/view.ts';
-import { addFinish } from '../state/actions.ts';
+import { addFinish, layFinish } from '../state/actions.ts';
 import { choose, useChoice } from '../state/choice.ts';
 import { loadLibrary, takeOut, useLibrary } from '../state/library.ts';
 import { useStudio } from '../state/studio.ts';
@@ -28,6 +28,10 @@ function Tile({
   const key = `rack/${finish.id}`;
   const { surface } = finish;
   useEffect(() => {
+    // a finish just added, or chosen elsewhere, comes into sight
+    if (chosen) box.current?.scrollIntoView({ block: 'nearest' });
+  }, [chosen, box]);
+  useEffect(() => {
     if (seen && letter) return want({ key, ...letter, zone: null, finish: finish.id, ...TILE });
     // a changed surface is a new scene, which retraces all that is wanted
   }, [key, letter, finish.id, surface, seen]);
@@ -44,7 +48,15 @@ function Tile({
       aria-selected={chosen}
       data-finish={finish.id}
       className={`flex cursor-grab touch-none flex-col items-stretch gap-0.5 rounded-xs text-left ${drag.isDragging ? 'opacity-40' : ''}`}
-      onClick={() => choose({ finish: chosen ? null : finish.id })}
+      onClick={() => choose(chosen ? { finish: null } : { finish: finish.id, brush: finish.id })}
+      onKeyDown={(e) => {
+        const { face } = useChoice.getState();
+        if (e.key !== 'Enter' || !face) return;
+        e.preventDefault();
+        e.stopPropagation();
+        choose({ brush: finish.id });
+        layFinish(face, finish.id);
+      }}
     >
       <CellPicture
         cellKey={key}
@@ -64,8 +76,13 @@ function MakeMenu() {
     if (!open) return;
     void loadLibrary();
     const away = (e: PointerEvent) => !box.current?.contains(e.target as Node) && setOpen(false);
+    const escape = (e: KeyboardEvent) => e.key === 'Escape' && setOpen(false);
     window.addEventListener('pointerdown', away);
-    return () => window.removeEventListener('pointerdown', away);
+    window.addEventListener('keydown', escape);
+    return () => {
+      window.removeEventListener('pointerdown', away);
+      window.removeEventListener('keydown', escape);
+    };
   }, [open]);
   const add = (finish: Finish | null) => {
     addFinish(finish);
@@ -73,17 +90,28 @@ function MakeMenu() {
   };
   return (
     <div ref={box} className="relative">
-      <button type="button" className="btn btn-xs" aria-expanded={open} onClick={() => setOpen(!open)}>
+      <button
+        type="button"
+        className="btn btn-xs"
+        aria-haspopup="menu"
+        aria-expanded={open}
+        onClick={() => setOpen(!open)}
+      >
         <Plus size={12} /> Add
       </button>
       {open && (
         <ul
           className="menu absolute right-0 bottom-7 z-30 max-h-96 w-56 flex-nowrap overflow-y-auto rounded-box border border-(--line) bg-base-100 p-1"
           role="menu"
+          aria-label="Finishes to add"
         >
-          {kept.length > 0 && <li className="menu-title">Library</li>}
+          {kept.length > 0 && (
+            <li role="presentation" className="menu-title">
+              Library
+            </li>
+          )}
           {kept.map((f) => (
-            <li key={f.id} className="flex-row flex-nowrap">
+            <li key={f.id} role="none" className="flex-row flex-nowrap">
               <button
                 type="button"
                 role="menuitem"
@@ -103,15 +131,19 @@ function MakeMenu() {
               </button>
             </li>
           ))}
-          {kept.length > 0 && <li className="menu-title">Ready made</li>}
+          {kept.length > 0 && (
+            <li role="presentation" className="menu-title">
+              Ready made
+            </li>
+          )}
           {READY_FINISHES.map((f) => (
-            <li key={f.id}>
+            <li key={f.id} role="none">
               <button type="button" role="menuitem" className="flex justify-between" onClick={() => add(f)}>
                 {f.name} <span className="quiet text-xs">{f.family}</span>
               </button>
             </li>
           ))}
-          <li>
+          <li role="none">
             <button type="button" role="menuitem" onClick={() => add(null)}>
               New finish
             </button>

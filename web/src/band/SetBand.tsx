@@ -6,7 +6,7 @@ import type { TubeFacts } from '@wemlox/core/src/type/tube.ts';
 import { choose, useChoice } from '../state/choice.ts';
 import { useChosenBlock } from '../state/chosen.ts';
 import { setKern } from '../state/typeActions.ts';
-import { useView } from '../stage/view.ts';
+import { useShaping, useView } from '../stage/view.ts';
 import { BandTubes, CLICK } from './BandTubes.tsx';
 import { pathOf } from './glyph.ts';
 
@@ -113,6 +113,7 @@ export function SetBand() {
   const block = useChosenBlock();
   const shaped = useView((v) => v.blocks.find((b) => b.block === block?.id));
   const face = useChoice((c) => c.face);
+  const shaping = useShaping();
   const press = useRef<{ letter: string; at: number; kern: number; moved: boolean } | null>(null);
   const drawn = useMemo(() => {
     if (!shaped?.bounds) return null;
@@ -130,7 +131,11 @@ export function SetBand() {
     };
   }, [shaped]);
   if (!block || !shaped || !drawn)
-    return <p className="quiet p-4">Type a word, or add a drawing: its letters stand here.</p>;
+    return (
+      <p className="quiet p-4" role="status">
+        {shaping ? 'The letters are being shaped.' : 'Type a word, or add a drawing: its letters stand here.'}
+      </p>
+    );
   const kerns = new Map(block.kerns.map((k) => [k.letter, k.by]));
   const touching = new Set(block.weld ? [] : shaped.touches.flat());
   const canKern = !block.drawing && block.form !== 'tube';

@@ -8,6 +8,7 @@ import { useView } from '../stage/view.ts';
 import { setSurround } from '../state/actions.ts';
 import { api, type AssetLine } from '../state/api.ts';
 import { useLook } from '../state/chosen.ts';
+import { numberText } from '../state/language.ts';
 import { attempt, notify } from '../state/notices.ts';
 
 const WIDE = 256;
@@ -80,11 +81,11 @@ export function SurroundRack() {
       <div className="flex gap-3 pb-1.5">
         {picture && <Unwrapped picture={picture} stops={surround.stops} />}
         {facts && (
-          <dl className="quiet grid content-start gap-0.5 text-xs">
-            <div>mean {facts.mean.toPrecision(2)} nit</div>
-            <div>peak {facts.peak.toPrecision(2)} nit</div>
-            <div>range {facts.stops.toFixed(1)} EV</div>
-          </dl>
+          <ul aria-label="Facts of the surround" className="quiet grid content-start gap-0.5 text-xs">
+            <li>mean {facts.mean.toPrecision(2)} nit</li>
+            <li>peak {facts.peak.toPrecision(2)} nit</li>
+            <li>range {numberText(facts.stops, 1)} EV</li>
+          </ul>
         )}
       </div>
       <div
@@ -94,24 +95,24 @@ export function SurroundRack() {
       >
         {PAINTED_SURROUNDS.map((p) => option('painted', p.id, p.name))}
         {uploads.map((a) => option('picture', a.hash, a.name))}
-        <button
-          type="button"
-          className="btn btn-xs m-0.5 w-fit"
-          disabled={sent !== null}
-          onClick={() => input.current?.click()}
-        >
-          <Upload size={12} />{' '}
-          {sent === null ? '.hdr or .exr' : sent < 1 ? `Sending ${Math.floor(sent * 100)} %` : 'Reading…'}
-        </button>
-        <input
-          ref={input}
-          type="file"
-          accept=".hdr,.exr"
-          hidden
-          data-testid="surround-file"
-          onChange={(e) => void take(e.target.files?.[0])}
-        />
       </div>
+      <button
+        type="button"
+        className="btn btn-xs mt-1 w-fit shrink-0"
+        disabled={sent !== null}
+        onClick={() => input.current?.click()}
+      >
+        <Upload size={12} />{' '}
+        {sent === null ? '.hdr or .exr' : sent < 1 ? `Sending ${Math.floor(sent * 100)} %` : 'Reading…'}
+      </button>
+      <input
+        ref={input}
+        type="file"
+        accept=".hdr,.exr"
+        hidden
+        data-testid="surround-file"
+        onChange={(e) => void take(e.target.files?.[0])}
+      />
     </div>
   );
 }

@@ -16,6 +16,7 @@ export function GradeRows() {
         faderMax={8}
         step={0.05}
         value={grade.exposure}
+        initial={0}
         onChange={setExposure}
       />
       <SegmentRow

@@ -1,7 +1,9 @@
 /** Rows of the desk: a name, a fader, a number to type; colours; choices; switches. */
 import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { HexColorPicker } from 'react-colorful';
+import { numberText } from '../state/language.ts';
 import { typedNumber } from './typedNumber.ts';
+import { cutName } from '@wemlox/core/src/document/index.ts';
 import { fromHex, toHex } from '@wemlox/core/src/maths/colour.ts';
 
 export function Section({
@@ -16,7 +18,7 @@ export function Section({
   return (
     <section className="border-b border-(--line) py-3">
       <div className="mb-1.5 flex min-h-6 items-center justify-between gap-2">
-        <h3 className="font-semibold">{title}</h3>
+        <h2 className="font-semibold">{title}</h2>
         <div className="quiet flex items-center gap-1 text-xs">{aside}</div>
       </div>
       {children}
@@ -53,8 +55,10 @@ interface NumberProps {
   faderMin?: number;
   faderMax?: number;
   disabled?: boolean;
-  /** What a double click on the name goes back to, as stored. */
-  initial?: number;
+  /** What a double click on the name or the fader goes back to, as stored. */
+  initial: number;
+  /** What it turns, moves or measures, where the name alone does not say. */
+  hint?: string;
   /** Values worth seeing on the fader, as stored, with what they mean. */
   marks?: { at: number; name: string }[];
   onChange: (value: number) => void;
@@ -64,7 +68,7 @@ interface NumberProps {
 const PLACES = 1000;
 
 export function NumberRow(props: NumberProps) {
-  const { label, value, min, max, unit, factor = 1, log, disabled, initial, onChange } = props;
+  const { label, value, min, max, unit, factor = 1, log, disabled, initial, hint, onChange } = props;
   const step = props.step ?? 0.01;
   const digits = props.digits ?? Math.max(0, -Math.floor(Math.log10(step)));
   const top = props.faderMax ?? max;
@@ -72,6 +76,8 @@ export function NumberRow(props: NumberProps) {
   const shown = value * factor;
   const id = useId();
   const [typed, setTyped] = useState<string | null>(null);
+  /** Why the last entry was not taken. */
+  const [refused, setRefused] = useState('');
   const meant = typed === null ? shown : typedNumber(typed, unit);
   const wrong = !(typed === null || (meant >= min && meant <= max));
   const low = log ? Math.max(bottom, step) : bottom;
@@ -81,19 +87,30 @@ export function NumberRow(props: NumberProps) {
   const rounded = (v: number) => (log ? Number(v.toPrecision(3)) : v);
   const place = (v: number) => (log ? toPlace(v) / PLACES : (v - bottom) / (top - bottom));
   const filled = place(shown);
+  const range = `${numberText(min, 0)} to ${numberText(max, 0)}${unit ? ` ${unit}` : ''}`;
   const commit = () => {
-    if (typed !== null && !wrong) onChange(meant / factor);
+    if (typed === null) return;
+    if (!wrong) onChange(meant / factor);
+    else
+      setRefused(
+        Number.isNaN(meant)
+          ? `“${typed}” is not a number${unit ? ` in ${unit}` : ''}; ${range} is taken`
+          : `${range} is taken, not ${numberText(meant, digits)}`,
+      );
     setTyped(null);
+  };
+  const reset = () => {
+    setTyped(null);
+    setRefused('');
+    onChange(initial);
   };
   return (
     <div className="grid grid-cols-[104px_1fr_74px] items-center gap-2.5">
       <label
         htmlFor={id}
         className="truncate"
-        title={
-          initial === undefined ? label : `${label}; double click: ${(initial * factor).toFixed(digits)}`
-        }
-        onDoubleClick={() => initial !== undefined && onChange(initial)}
+        title={`${hint ?? label}; double click: ${numberText(initial * factor, digits)}${unit ? ` ${unit}` : ''}`}
+        onDoubleClick={reset}
       >
         {label}
       </label>
@@ -104,7 +121,7 @@ export function NumberRow(props: NumberProps) {
             type="button"
             className="fader-mark"
             style={{ left: `${Math.min(1, place(at * factor)) * 100}%` }}
-            title={`${name}: ${(at * factor).toFixed(digits)} ${unit ?? ''}`}
+            title={`${name}: ${numberText(at * factor, digits)} ${unit ?? ''}`}
             aria-label={`${label} to ${name}`}
             onClick={() => onChange(Math.min(max / factor, at))}
           />
@@ -120,6 +137,7 @@ export function NumberRow(props: NumberProps) {
           max={log ? PLACES : top}
           step={log ? 1 : step}
           value={toPlace(shown)}
+          onDoubleClick={reset}
           onChange={(e) => onChange(rounded(fromPlace(Number(e.target.value))) / factor)}
         />
       </div>
@@ -129,11 +147,16 @@ export function NumberRow(props: NumberProps) {
           className={`w-full min-w-0 bg-transparent text-right ${wrong ? 'rounded-xs bg-warning text-warning-content' : ''}`}
           inputMode="decimal"
           disabled={disabled}
-          title={`${min} to ${max}${unit ? ` ${unit}` : ''}`}
+          title={hint ? `${hint}; ${range}` : range}
+          aria-description={hint}
           aria-invalid={wrong}
-          value={typed ?? shown.toFixed(digits)}
+          aria-errormessage={refused ? `${id}-refused` : undefined}
+          value={typed ?? numberText(shown, digits)}
           onFocus={(e) => e.target.select()}
-          onChange={(e) => setTyped(e.target.value)}
+          onChange={(e) => {
+            setTyped(e.target.value);
+            setRefused('');
+          }}
           onBlur={commit}
           onKeyDown={(e) => {
             // leaving the field gives the keyboard back to the studio
@@ -142,12 +165,27 @@ export function NumberRow(props: NumberProps) {
             const by = e.key === 'ArrowUp' ? 1 : e.key === 'ArrowDown' ? -1 : 0;
             if (by === 0) return;
             e.preventDefault();
-            const size = (e.shiftKey ? 10 : e.altKey ? 0.1 : 1) * (log ? Math.max(step, shown * 0.05) : step);
-            onChange(Math.min(max, Math.max(min, shown + by * size)) / factor);
+            const size =
+              (e.shiftKey ? 10 : e.altKey ? 0.1 : 1) *
+              (log ? Math.max(step, Math.abs(meant || shown) * 0.05) : step);
+            // from what is typed, where that is a number, else from what stands there
+            const from = Number.isNaN(meant) ? shown : meant;
+            onChange(Math.min(max, Math.max(min, from + by * size)) / factor);
+            setTyped(null);
+            setRefused('');
           }}
         />
         <span className="quiet w-6 shrink-0 pl-1 text-xs">{unit}</span>
       </div>
+      {refused && (
+        <p
+          id={`${id}-refused`}
+          role="alert"
+          className="col-span-3 w-fit rounded-sm bg-warning px-1.5 py-0.5 text-xs text-warning-content"
+        >
+          {refused}
+        </p>
+      )}
     </div>
   );
 }
@@ -241,9 +279,12 @@ export function SegmentRow<T extends string>({
   label,
   value,
   options,
+  hint,
   onChange,
 }: {
   label: string;
+  /** What it decides, where the name alone does not say. */
+  hint?: string;
   value: T;
   options: readonly (readonly [T, string])[];
   onChange: (value: T) => void;
@@ -253,8 +294,9 @@ export function SegmentRow<T extends string>({
       className="grid min-h-7 grid-cols-[104px_1fr] items-center gap-2.5"
       role="radiogroup"
       aria-label={label}
+      aria-description={hint}
     >
-      <span>{label}</span>
+      <span title={hint}>{label}</span>
       <div className="join w-full">
         {options.map(([v, name]) => (
           <button
@@ -308,7 +350,7 @@ export function NameField({
   const [typed, setTyped] = useState<string | null>(null);
   const commit = () => {
     const name = typed?.trim();
-    if (name && name !== value) onChange(name.slice(0, 120));
+    if (name && name !== value) onChange(cutName(name));
     setTyped(null);
   };
   return (

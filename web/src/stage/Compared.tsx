@@ -20,20 +20,43 @@ export function Compared({ place }: { place: Place }) {
   const box = useRef<HTMLDivElement>(null);
 
   useEffect(() => {
-    const isTyping = (e: Event) =>
+    /** A button that was clicked keeps the focus, but the hand is on the pointer: Space is for comparing then. */
+    let byPointer = false;
+    let comparing = false;
+    const takesSpace = (e: Event) =>
       e.target instanceof HTMLElement &&
-      e.target.closest('input, textarea, select, button, [role=slider]') !== null;
+      e.target.closest(
+        byPointer
+          ? 'input:not([type=checkbox], [type=range]), textarea, select, dialog'
+          : 'input, textarea, select, button, a, summary, dialog, [role=slider], [role=button]',
+      ) !== null;
+    const press = () => {
+      byPointer = true;
+    };
     const down = (e: KeyboardEvent) => {
-      if (e.code !== 'Space' || isTyping(e)) return;
+      if (e.code !== 'Space') {
+        if (e.key === 'Tab' || e.key.startsWith('Arrow')) byPointer = false;
+        return;
+      }
+      if (!comparing && takesSpace(e)) return;
+      // neither scrolls the page nor presses the button
       e.preventDefault();
+      comparing = true;
       setHeld(true);
     };
-    const up = (e: KeyboardEvent) => e.code === 'Space' && setHeld(false);
-    window.addEventListener('keydown', down);
-    window.addEventListener('keyup', up);
+    const up = (e: KeyboardEvent) => {
+      if (e.code !== 'Space' || !comparing) return;
+      e.preventDefault();
+      comparing = false;
+      setHeld(false);
+    };
+    window.addEventListener('pointerdown', press, true);
+    window.addEventListener('keydown', down, true);
+    window.addEventListener('keyup', up, true);
     return () => {
-      window.removeEventListener('keydown', down);
-      window.removeEventListener('keyup', up);
+      window.removeEventListener('pointerdown', press, true);
+      window.removeEventListener('keydown', down, true);
+      window.removeEventListener('keyup', up, true);
     };
   }, []);
 

@@ -1,10 +1,12 @@
 /** The stage: draft and traced picture in one place, the frame, and the hands in the picture. */
+import { useDroppable } from '@dnd-kit/core';
 import { useEffect, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { aspectOf } from '@wemlox/core/src/document/index.ts';
 import { choose, useChoice } from '../state/choice.ts';
 import { shotOf, useStudio } from '../state/studio.ts';
 import { Compared } from './Compared.tsx';
+import { PICTURE } from './drop.ts';
 import { DraftView, type FrameRect } from './draft.ts';
 import { Engine, setEngine } from './engine.ts';
 import { useHands } from './hands.ts';
@@ -31,6 +33,7 @@ function frameIn(width: number, height: number, aspect: number, clean: boolean):
 export function Stage() {
   const { step } = useParams();
   const stage = useRef<HTMLDivElement>(null);
+  const drop = useDroppable({ id: PICTURE });
   const draftCanvas = useRef<HTMLCanvasElement>(null);
   const tracedCanvas = useRef<HTMLCanvasElement>(null);
   const [parts, setParts] = useState<{ draft: DraftView; engine: Engine } | null>(null);
@@ -81,12 +84,16 @@ export function Stage() {
   const place = { left: frame.x, top: frame.y, width: frame.width, height: frame.height };
   return (
     <div
-      ref={stage}
+      ref={(node) => {
+        stage.current = node;
+        drop.setNodeRef(node);
+      }}
+      data-drop={PICTURE}
       className="relative h-full w-full touch-none overflow-hidden bg-base-200 select-none"
       data-testid="stage"
       data-state={state}
       data-samples={samples}
-      role="img"
+      role="application"
       aria-label="The picture. Drag to orbit, shift-drag to pan, wheel to dolly, click a letter to choose it."
       tabIndex={0}
     >

@@ -1,5 +1,10 @@
 /** The line at the foot of the frame: which view, how many samples, how long still. */
+import { useMemo } from 'react';
 import { useChoice } from '../state/choice.ts';
+import { numberText } from '../state/language.ts';
+import { useStudio } from '../state/studio.ts';
+import { blockName, standOnFloor } from '../state/typeActions.ts';
+import { sunkBlocks } from './sunk.ts';
 import { useView } from './view.ts';
 
 interface Place {
@@ -13,6 +18,30 @@ export function duration(seconds: number): string {
   if (seconds < 1) return 'under 1 s';
   if (seconds < 90) return `${Math.round(seconds)} s`;
   return `${Math.round(seconds / 60)} min`;
+}
+
+/** Type under the floor, with the one move that mends it. */
+function SunkType() {
+  const project = useStudio((s) => s.project);
+  const blocks = useView((v) => v.blocks);
+  const floor = project.pieces.find((p) => p.kind === 'floor' && p.on)?.at ?? null;
+  const sunk = useMemo(() => sunkBlocks(project, blocks, floor), [project, blocks, floor]);
+  return sunk.map(({ block, depth, letters, all }) => {
+    const name = blockName(project.blocks.find((b) => b.id === block)!);
+    const what = all || letters.length === 0 ? name : `${letters.slice(0, 8).join(' ')} of ${name}`;
+    return (
+      <span
+        key={block}
+        data-testid="sunk"
+        className="pointer-events-auto flex w-fit items-center gap-2 rounded-sm bg-warning px-1.5 py-0.5 text-warning-content"
+      >
+        {what} reaches {numberText(depth * 1000, 0)} mm under the floor
+        <button type="button" className="btn btn-xs" onClick={() => standOnFloor(block)}>
+          Stand it on the floor
+        </button>
+      </span>
+    );
+  });
 }
 
 export function Status({ place }: { place: Place }) {
@@ -46,6 +75,7 @@ export function Status({ place }: { place: Place }) {
         style={{ left: place.left, bottom: `calc(100% - ${place.top + place.height}px)` }}
         aria-live="polite"
       >
+        <SunkType />
         {problems.map((p) => (
           <span key={p} className="w-fit max-w-lg rounded-sm bg-warning px-1.5 py-0.5 text-warning-content">
             {p}

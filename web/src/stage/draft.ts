@@ -277,6 +277,10 @@ export class DraftView {
     });
   }
 
+  get canvas(): HTMLCanvasElement {
+    return this.renderer.domElement;
+  }
+
   /** What lies under a point of the stage (CSS pixels from its top left). */
   pick(x: number, y: number): Picked | null {
     if (!this.scene) return null;

@@ -3,6 +3,7 @@
  * One engine lives as long as the studio is open.
  */
 import { type Grade, type Look, type Project, type Shot } from '@wemlox/core/src/document/index.ts';
+import type { Part } from '@wemlox/core/src/scene/renderScene.ts';
 import { detailKey } from '@wemlox/core/src/scene/detail.ts';
 import { useChoice } from '../state/choice.ts';
 import { lookOf, shotOf, useStudio } from '../state/studio.ts';
@@ -273,6 +274,12 @@ export class Engine {
   /** Encodes the traced picture as it stands; null when nothing has been traced yet. */
   encode(kind: 'png' | 'png16' | 'exr') {
     return useView.getState().fresh ? this.pool.encode(kind) : Promise.resolve(null);
+  }
+
+  /** What of the scene lies at a place of the page; null outside the stage and where nothing is. */
+  partAt(clientX: number, clientY: number): Part | null {
+    const box = this.draft.canvas.getBoundingClientRect();
+    return this.draft.pick(clientX - box.left, clientY - box.top)?.part ?? null;
   }
 
   get pictureSize(): PictureSize {

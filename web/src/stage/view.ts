@@ -37,3 +37,6 @@ export const useView = create<View>()(() => ({
   secondsLeft: 0,
   fresh: false,
 }));
+
+/** Whether the type is still being shaped for the first time. */
+export const useShaping = () => useView((v) => v.scene === null && v.state !== 'failed');

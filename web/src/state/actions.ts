@@ -5,6 +5,7 @@ import {
   newLight,
   newLook,
   plainSurface,
+  storable,
   withRule,
   withText,
   type Block,
@@ -21,9 +22,11 @@ import {
   type Surface,
   type Surround,
 } from '@wemlox/core/src/document/index.ts';
+import { freePlace } from '@wemlox/core/src/light/placing.ts';
 import { fitted, frontView } from '@wemlox/core/src/stage/camera.ts';
 import { useView } from '../stage/view.ts';
-import { choose, useChoice, type ChosenFace } from './choice.ts';
+import { choose, useChoice, useRemoving, type ChosenFace } from './choice.ts';
+import { notify } from './notices.ts';
 import { edit, lookOf, shotOf, useStudio } from './studio.ts';
 import { LIGHT_NAMES, PIECE_NAMES, ZONE_NAMES } from './words.ts';
 
@@ -39,7 +42,7 @@ export const editShot = (label: string, recipe: (shot: Shot) => void, join = fal
   edit(label, (p) => recipe(shotOf(p)), join);
 
 export function setText(id: string, text: string): void {
-  editBlock(id, 'Text', (b) => Object.assign(b, withText(b, text)), true);
+  editBlock(id, 'Text', (b) => Object.assign(b, withText(b, storable(text))), true);
 }
 
 export const setFont = (id: string, font: FontRef) =>
@@ -111,21 +114,40 @@ export function addFinish(source: Finish | null): string {
       ),
     });
   });
-  choose({ finish: id });
+  choose({ finish: id, brush: id });
   return id;
 }
 
-/** Removes a finish; faces and pieces that wore it are left bare. */
-export function removeFinish(id: string): void {
-  const name = useStudio.getState().project.finishes.find((f) => f.id === id)!.name;
-  edit(`Remove ${name}`, (p) => {
+/** Where a finish is worn, in words: looks with their faces, and pieces. */
+export function wornAt(project: Project, id: string): string[] {
+  const faces = project.looks.flatMap((look) => {
+    const names = look.chart.filter((r) => r.finish === id).map((r) => targetName(project, r));
+    return names.length > 0 ? [`${look.name}: ${[...new Set(names)].join(', ')}`] : [];
+  });
+  const pieces = project.pieces.filter((p) => p.finish === id).map((p) => PIECE_NAMES[p.kind]);
+  return [...faces, ...pieces];
+}
+
+/** Removes a finish; one that is worn is asked about first. */
+export function askRemoveFinish(id: string): void {
+  if (wornAt(useStudio.getState().project, id).length > 0) useRemoving.setState({ finish: id });
+  else removeFinish(id, null);
+}
+
+/** Removes a finish; faces and pieces that wore it wear another, or are left bare. */
+export function removeFinish(id: string, instead: string | null): void {
+  const { finishes } = useStudio.getState().project;
+  const name = finishes.find((f) => f.id === id)!.name;
+  const other = finishes.find((f) => f.id === instead)?.name;
+  edit(other ? `Remove ${name}, ${other} instead` : `Remove ${name}`, (p) => {
     p.finishes = p.finishes.filter((f) => f.id !== id);
     for (const look of p.looks) {
-      for (const rule of look.chart) if (rule.finish === id) rule.finish = null;
+      for (const rule of look.chart) if (rule.finish === id) rule.finish = instead;
     }
-    for (const piece of p.pieces) if (piece.finish === id) piece.finish = null;
+    for (const piece of p.pieces) if (piece.finish === id) piece.finish = instead;
   });
-  choose({ finish: null });
+  const { finish, brush } = useChoice.getState();
+  choose({ finish: finish === id ? null : finish, brush: brush === id ? null : brush });
 }
 
 export const setSurround = (label: string, change: Partial<Surround>) =>
@@ -136,6 +158,7 @@ export const editLight = (id: string, label: string, recipe: (light: Light) => v
 
 export function addLight(kind: LightKind, changes: Partial<Light> = {}): void {
   const light = newLight(kind, LIGHT_NAMES[kind], changes);
+  Object.assign(light, freePlace(currentLook(useStudio.getState().project).rig, light));
   editLook(`Add ${light.name}`, (look) => {
     light.name = freeName(
       light.name,
@@ -184,19 +207,38 @@ export function addThreePoint(): void {
       width: 0.2 * size,
     }),
   ];
+  const others = currentLook(useStudio.getState().project).rig;
   editLook('Key, fill and rim', (look) => {
-    look.rig = rig;
+    for (const light of rig) {
+      Object.assign(light, freePlace(look.rig, light));
+      light.name = freeName(
+        light.name,
+        look.rig.map((l) => l.name),
+      );
+      look.rig.push(light);
+    }
   });
   choose({ light: rig[0].id });
+  if (others.length > 0)
+    notify('done', `Key, fill and rim stand beside ${others.map((l) => l.name).join(', ')}`, {
+      label: 'Take those out',
+      run: () =>
+        editLook('Only key, fill and rim', (look) => {
+          look.rig = look.rig.filter((l) => !others.some((o) => o.id === l.id));
+        }),
+    });
 }
+
+/** A mirrored light goes where its twin is not, but no farther than it must, radians. */
+const ON_TOP = 0.05;
 
 /** Copies a light; `mirrored` to the other side of the type. */
 export function copyLight(id: string, mirrored: boolean): void {
   const light = currentLook(useStudio.getState().project).rig.find((l) => l.id === id)!;
+  const copy = { ...structuredClone(light), id: newId(), azimuth: mirrored ? -light.azimuth : light.azimuth };
   const made = {
-    ...structuredClone(light),
-    id: newId(),
-    azimuth: mirrored ? -light.azimuth : light.azimuth + (light.azimuth > 2.8 ? -0.3 : 0.3),
+    ...copy,
+    ...freePlace(currentLook(useStudio.getState().project).rig, copy, mirrored ? ON_TOP : undefined),
   };
   editLook(`${mirrored ? 'Mirror' : 'Copy'} ${light.name}`, (look) => {
     made.name = freeName(
@@ -217,11 +259,32 @@ export function addPiece(kind: PieceKind): void {
   const at =
     kind === 'floor' ? (box?.min[1] ?? 0) : (box?.min[2] ?? 0) - (kind === 'backdrop' ? typeSize() : 0.02);
   const id = newId();
-  edit(`Add ${PIECE_NAMES[kind].toLowerCase()}`, (p) => {
-    p.pieces.push({ id, kind, on: true, at, finish: p.finishes.at(-1)?.id ?? null });
+  const name = PIECE_NAMES[kind];
+  edit(`Add ${name.toLowerCase()}`, (p) => {
+    const finish = quietMatte(
+      freeName(
+        `${name} matte`,
+        p.finishes.map((f) => f.name),
+      ),
+    );
+    p.finishes.push(finish);
+    p.pieces.push({ id, kind, on: true, at, finish: finish.id });
   });
   choose({ piece: id });
 }
+
+/** What a piece comes in: a grey that leaves the picture to the type. */
+const quietMatte = (name: string): Finish => ({
+  id: newId(),
+  name,
+  family: 'matte paint',
+  surface: plainSurface({
+    base_color: [0.22, 0.22, 0.22],
+    base_diffuse_roughness: 0.6,
+    specular_roughness: 0.7,
+    specular_weight: 0.4,
+  }),
+});
 
 export function removePiece(id: string): void {
   const piece = useStudio.getState().project.pieces.find((p) => p.id === id)!;

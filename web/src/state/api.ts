@@ -1,5 +1,5 @@
 /** The server's API, typed. Failures are ApiError with the server's own words. */
-import type { Finish, Project } from '@wemlox/core/src/document/index.ts';
+import { cutTo, type Finish, type Project } from '@wemlox/core/src/document/index.ts';
 
 export interface ProjectLine {
   id: string;
@@ -15,6 +15,38 @@ export interface StoredProject {
   id: string;
   version: number;
   document: Project;
+}
+
+/** A project saved on top of a version. */
+export interface SaveOrder {
+  version: number;
+  document: Project;
+  /** Names this save: sent again, it is no second one. */
+  save: string;
+  /** Step of history: saves of one step are one revision. */
+  step: string;
+  /** Name of the edit. */
+  label: string;
+}
+
+export interface RevisionLine {
+  id: string;
+  /** Null for one that lost a race and was kept beside. */
+  version: number | null;
+  label: string;
+  savedAt: string;
+  picture: string | null;
+}
+
+export interface ProjectQuery {
+  search: string;
+  order: 'changed' | 'name' | 'words';
+  offset: number;
+  limit: number;
+}
+
+export interface UnusedAsset extends AssetLine {
+  uploadedAt: string;
 }
 
 export interface ProofLine {
@@ -73,7 +105,7 @@ export class ApiError extends Error {
   }
 }
 
-async function call<T>(method: string, path: string, body?: BodyInit | object): Promise<T> {
+async function answered(method: string, path: string, body?: BodyInit | object): Promise<Response> {
   const plain =
     body === undefined || body instanceof Blob || body instanceof Uint8Array || typeof body === 'string';
   const response = await fetch(`/api${path}`, {
@@ -83,6 +115,11 @@ async function call<T>(method: string, path: string, body?: BodyInit | object): 
       body === undefined ? {} : { 'Content-Type': plain ? 'application/octet-stream' : 'application/json' },
   });
   if (!response.ok) throw new ApiError(response.status, await response.json().catch(() => ({})));
+  return response;
+}
+
+async function call<T>(method: string, path: string, body?: BodyInit | object): Promise<T> {
+  const response = await answered(method, path, body);
   return (response.status === 204 ? undefined : await response.json()) as T;
 }
 
@@ -106,12 +143,29 @@ function send<T>(path: string, bytes: Blob | Uint8Array<ArrayBuffer>, onProgress
 export const assetUrl = (hash: string) => `/api/assets/${hash}`;
 
 export const api = {
-  projects: () => call<ProjectLine[]>('GET', '/projects'),
-  create: (document: Project) => call<StoredProject>('POST', '/projects', { document }),
+  health: () => call<{ ok: boolean }>('GET', '/health'),
+  /** A page of the projects, and how many there are in all. */
+  projects: async (query: ProjectQuery): Promise<{ total: number; projects: ProjectLine[] }> => {
+    const words = new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]));
+    const response = await answered('GET', `/projects?${words.toString()}`);
+    return {
+      total: Number(response.headers.get('X-Total')),
+      projects: (await response.json()) as ProjectLine[],
+    };
+  },
+  create: (document: Project, label?: string) =>
+    call<StoredProject>('POST', '/projects', { document, label }),
   importFile: (file: Blob) => call<StoredProject>('POST', '/projects/file', file),
   read: (id: string) => call<StoredProject>('GET', `/projects/${id}`),
-  save: (id: string, version: number, document: Project) =>
-    call<{ version: number }>('PUT', `/projects/${id}`, { version, document }),
+  save: (id: string, order: SaveOrder) => call<{ version: number }>('PUT', `/projects/${id}`, order),
+  revisions: (id: string) => call<RevisionLine[]>('GET', `/projects/${id}/revisions`),
+  revision: (id: string, revision: string) => call<Project>('GET', `/projects/${id}/revisions/${revision}`),
+  /** The newest revision that can be opened. */
+  goodRevision: (id: string) => call<RevisionLine>('GET', `/projects/${id}/revisions/good`),
+  goBackTo: (id: string, revision: string) =>
+    call<{ version: number }>('POST', `/projects/${id}/revisions/${revision}/restore`),
+  unusedAssets: () => call<{ days: number; assets: UnusedAsset[] }>('GET', '/assets/unused'),
+  removeAsset: (hash: string) => call<void>('DELETE', `/assets/${hash}`),
   remove: (id: string) => call<void>('DELETE', `/projects/${id}`),
   restore: (id: string) => call<void>('POST', `/projects/${id}/restore`),
   upload: (
@@ -120,7 +174,7 @@ export const api = {
     bytes: Blob | Uint8Array<ArrayBuffer>,
     onProgress: (share: number) => void = () => {},
   ) =>
-    send<AssetLine>(`/assets?kind=${kind}&name=${encodeURIComponent(name.slice(0, 200))}`, bytes, onProgress),
+    send<AssetLine>(`/assets?kind=${kind}&name=${encodeURIComponent(cutTo(name, 200))}`, bytes, onProgress),
   assets: (kind: AssetLine['kind']) => call<AssetLine[]>('GET', `/assets?kind=${kind}`),
   proofs: (id: string) => call<ProofLine[]>('GET', `/projects/${id}/proofs`),
   keep: (id: string, proof: Omit<ProofLine, 'id' | 'keptAt'> & { document: Project }) =>

@@ -16,6 +16,8 @@ interface Choice {
   face: ChosenFace | null;
   /** Finish in the desk when no face is chosen, and what the keyboard lays on. */
   finish: string | null;
+  /** Finish last chosen in the rack: Enter lays it on the chosen face. */
+  brush: string | null;
   light: string | null;
   piece: string | null;
   mode: 'traced' | 'draft';
@@ -38,6 +40,7 @@ export const useChoice = create<Choice>()(
       block: null,
       face: null,
       finish: null,
+      brush: null,
       light: null,
       piece: null,
       mode: 'traced',
@@ -54,3 +57,9 @@ export const useChoice = create<Choice>()(
 );
 
 export const choose = (change: Partial<Choice>) => useChoice.setState(change);
+
+/** The face a dragged finish would land on in the picture. */
+export const useHover = create<{ face: ChosenFace | null }>()(() => ({ face: null }));
+
+/** Finish that somebody wants to remove, and that is still worn: asked about first. */
+export const useRemoving = create<{ finish: string | null }>()(() => ({ finish: null }));

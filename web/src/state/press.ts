@@ -1,5 +1,6 @@
 /** The press queue of the open project. */
 import { create } from 'zustand';
+import { cutTo } from '@wemlox/core/src/document/index.ts';
 import { api, type PressJob, type PressOrder } from './api.ts';
 import { useChoice } from './choice.ts';
 import { attempt, notify } from './notices.ts';
@@ -17,13 +18,15 @@ export async function loadPress(): Promise<void> {
 
 export type PressSettings = Pick<PressOrder, 'width' | 'height' | 'samples' | 'format' | 'alpha' | 'layers'>;
 
+/** Longest name of a file without its ending. */
+const LONGEST_FILE = 190;
 const ENDINGS = { png8: 'png', png16: 'png', 'exr-half': 'exr', 'exr-float': 'exr' } as const;
 
 /** Sends the present state to the press. */
 export async function sendToPress(settings: PressSettings): Promise<void> {
   const { id, project } = useStudio.getState();
   const look = lookOf(project, useChoice.getState().lookId);
-  const name = `${project.name}, ${look.name}.${ENDINGS[settings.format]}`;
+  const name = `${cutTo(`${project.name}, ${look.name}`, LONGEST_FILE)}.${ENDINGS[settings.format]}`;
   const order = { ...settings, name, look: look.id, shot: shotOf(project).id, seed: 1, document: project };
   const job = await attempt('Not sent to the press', () => api.askPress(id, order));
   if (!job) return;

@@ -1,8 +1,12 @@
 /** Saves the document as it is edited; queues while the server is away; never overwrites somebody else's work. */
 import { create } from 'zustand';
-import type { Project } from '@wemlox/core/src/document/index.ts';
-import { api, ApiError, type StoredProject } from './api.ts';
-import { openDocument, useStudio } from './studio.ts';
+import { cutName, newId, putBack, sameJson, type Project } from '@wemlox/core/src/document/index.ts';
+import { api, ApiError, type SaveOrder, type StoredProject } from './api.ts';
+import { draftsLeft, dropDraft, dropFound, isOwn, keepDraft, type FoundDraft } from './drafts.ts';
+import { whenText } from './language.ts';
+import { notify } from './notices.ts';
+import { forgetRevisions, loadRevisions } from './revisions.ts';
+import { currentStep, edit, openDocument, useStudio } from './studio.ts';
 
 /** Edits are sent this long after the last one, and at the latest this long after the first, milliseconds. */
 const PAUSE = 300;
@@ -10,7 +14,11 @@ const AT_MOST = 800;
 const RETRY = 2000;
 
 interface Saving {
-  state: 'saved' | 'waiting' | 'saving' | 'offline' | 'refused' | 'conflict';
+  /**
+   * Offline: the server does not answer. Away: it answers, and has no database for now. Failed: it failed, and is
+   * asked again. Refused: it does not take the document as it is.
+   */
+  state: 'saved' | 'waiting' | 'saving' | 'offline' | 'away' | 'failed' | 'refused' | 'conflict';
   detail: string;
   /** What somebody else saved meanwhile; null without a conflict. */
   conflict: StoredProject | null;
@@ -18,39 +26,81 @@ interface Saving {
 
 export const useSaving = create<Saving>()(() => ({ state: 'saved', detail: '', conflict: null }));
 
+/** States that stay until a save gets through. */
+const STUCK = new Set<Saving['state']>(['offline', 'away', 'failed']);
+
+/** A save under way, or one whose answer was lost: it is sent again as it was before anything newer. */
+interface Sent extends SaveOrder {
+  document: Project;
+}
+
 let id = '';
 let version = 0;
 /** The document as the server has it. */
 let stored: Project | null = null;
+let lost: Sent | null = null;
 let timer: ReturnType<typeof setTimeout> | undefined;
 let firstEdit = 0;
 let busy = false;
 
-const pendingKey = (project: string) => `wemlox-unsaved-${project}`;
-
-/** An edit that had not reached the server survives a closed page here. */
-function keepLocally(project: Project): void {
-  try {
-    localStorage.setItem(pendingKey(id), JSON.stringify({ version, project }));
-  } catch {
-    // storage is full or forbidden: the server copy is still at most a second behind
-  }
-}
-
 /** Opens a project, with edits that had not been sent when the page was closed. */
 export async function openProject(projectId: string): Promise<void> {
-  const read = await api.read(projectId);
+  const [read, left] = await Promise.all([api.read(projectId), draftsLeft(projectId)]);
+  clearTimeout(timer);
+  timer = undefined;
   id = read.id;
   version = read.version;
   stored = read.document;
+  lost = null;
+  forgetRevisions();
   openDocument(id, read.document);
   useSaving.setState({ state: 'saved', detail: '', conflict: null });
-  const left = localStorage.getItem(pendingKey(id));
-  if (left === null) return;
-  const { version: base, project } = JSON.parse(left) as { version: number; project: Project };
-  version = base;
-  openDocument(id, project);
+  for (const why of left.damaged)
+    notify('problem', `Edits kept in this browser could not be read and are set aside: ${why}`);
+  const differs = (draft: FoundDraft) => {
+    if (!sameJson(draft.project, read.document)) return true;
+    dropFound(draft);
+    return false;
+  };
+  const own = left.own && differs(left.own) ? left.own : null;
+  const orphans = left.orphans.filter(differs);
+  // one that is made on the version as it is needs no questions
+  const taken = own ?? orphans.find((d) => d.version === read.version) ?? orphans[0];
+  for (const other of orphans) if (other !== taken) offerCopy(other);
+  if (taken) takeUp(taken);
+  void loadRevisions(id, version);
+}
+
+/** Goes on with a draft, on the version it was made on. */
+function takeUp(draft: FoundDraft): void {
+  version = draft.version;
+  openDocument(id, draft.project);
+  if (draft.save)
+    lost = {
+      save: draft.save,
+      version,
+      document: draft.project,
+      step: newId(),
+      label: 'Edits kept in the browser',
+    };
+  keepDraft(id, draft);
+  if (!isOwn(draft, id)) dropFound(draft);
   schedule();
+}
+
+function offerCopy(draft: FoundDraft): void {
+  const when = whenText(draft.at);
+  notify('problem', `Edits of another window from ${when} were never saved; they are kept in this browser`, {
+    label: 'Open as a copy',
+    run: () =>
+      void api
+        .create({ ...draft.project, name: cutName(`${draft.project.name}, ${when}`) }, 'From another window')
+        .then((made) => {
+          dropFound(draft);
+          location.assign(`/p/${made.id}`);
+        })
+        .catch((error: Error) => notify('problem', `No copy was made: ${error.message}`)),
+  });
 }
 
 function schedule(): void {
@@ -58,33 +108,67 @@ function schedule(): void {
   if (timer === undefined) firstEdit = now;
   clearTimeout(timer);
   timer = setTimeout(() => void send(), Math.max(0, Math.min(PAUSE, firstEdit + AT_MOST - now)));
-  useSaving.setState((s) => (s.state === 'offline' ? s : { ...s, state: 'waiting' }));
+  useSaving.setState((s) => (STUCK.has(s.state) ? s : { ...s, state: 'waiting' }));
+}
+
+function again(state: Saving['state'], detail: string): void {
+  useSaving.setState({ state, detail });
+  clearTimeout(timer);
+  timer = setTimeout(() => void send(), RETRY);
+}
+
+/** What became of a save that was not taken. */
+function unsent(error: unknown, sent: Sent): void {
+  if (!(error instanceof ApiError)) {
+    lost = sent;
+    again('offline', 'the server does not answer');
+  } else if (error.status === 409) {
+    useSaving.setState({ state: 'conflict', conflict: error.body.current as StoredProject });
+  } else if (error.status >= 500 || error.status === 429) {
+    // it may have been kept all the same
+    lost = sent;
+    again(error.status === 503 ? 'away' : 'failed', error.message);
+  } else {
+    useSaving.setState({ state: 'refused', detail: error.message });
+    if (error.status === 422) putBackRefused(error);
+  }
+}
+
+/** One edit that cannot be kept must not hold up the others: what was refused goes back to what it was. */
+function putBackRefused(error: ApiError): void {
+  const problems = Array.isArray(error.body.problems) ? (error.body.problems as string[]) : [];
+  const paths = problems.map((p) => p.slice(0, p.indexOf(': ')).replace(/^document\./, ''));
+  const { project } = useStudio.getState();
+  const mended = stored && paths.length > 0 ? putBack(project, stored, paths) : null;
+  if (!mended || sameJson(mended, project)) return;
+  edit('Put back what cannot be kept', (p) => {
+    for (const key of Object.keys(p)) delete (p as unknown as Record<string, unknown>)[key];
+    Object.assign(p, mended);
+  });
+  notify('problem', `This could not be kept, and was put back: ${problems.slice(0, 3).join('; ')}`);
 }
 
 async function send(): Promise<void> {
   timer = undefined;
   const { project } = useStudio.getState();
-  if (busy || project === stored || useSaving.getState().conflict) return;
+  if (busy || (!lost && project === stored) || useSaving.getState().conflict) return;
+  const sent: Sent = lost ?? { save: newId(), version, document: project, ...currentStep() };
   busy = true;
-  useSaving.setState((s) => (s.state === 'offline' ? s : { ...s, state: 'saving' }));
+  lost = null;
+  keepDraft(id, { version: sent.version, project, save: sent.document === project ? sent.save : undefined });
+  useSaving.setState((s) => (STUCK.has(s.state) ? s : { ...s, state: 'saving' }));
   const sentTo = id;
   try {
-    const saved = await api.save(sentTo, version, project);
+    const saved = await api.save(sentTo, sent);
     if (sentTo !== id) return;
     version = saved.version;
-    stored = project;
-    localStorage.removeItem(pendingKey(id));
+    stored = sent.document;
+    const { project: now } = useStudio.getState();
+    if (now === stored) dropDraft(id);
+    else keepDraft(id, { version, project: now });
     useSaving.setState({ state: 'saved', detail: '' });
   } catch (error) {
-    if (sentTo !== id) return;
-    if (error instanceof ApiError && error.status === 409) {
-      useSaving.setState({ state: 'conflict', conflict: error.body.current as StoredProject });
-    } else if (error instanceof ApiError && error.status < 500) {
-      useSaving.setState({ state: 'refused', detail: error.message });
-    } else {
-      useSaving.setState({ state: 'offline', detail: '' });
-      timer = setTimeout(() => void send(), RETRY);
-    }
+    if (sentTo === id) unsent(error, sent);
     return;
   } finally {
     busy = false;
@@ -94,7 +178,7 @@ async function send(): Promise<void> {
 
 useStudio.subscribe(({ project, id: open }, before) => {
   if (open !== id || project === before.project || project === stored) return;
-  keepLocally(project);
+  keepDraft(id, { version, project });
   schedule();
 });
 
@@ -112,14 +196,16 @@ export async function settle(keep: 'mine' | 'theirs' | 'both'): Promise<string |
   const { project: mine } = useStudio.getState();
   const copy =
     keep === 'both'
-      ? await api.create({ ...mine, name: `${mine.name}, second version`.slice(0, 120) })
+      ? await api.create({ ...mine, name: cutName(`${mine.name}, second version`) }, 'Second version')
       : null;
   version = theirs.version;
   stored = theirs.document;
-  localStorage.removeItem(pendingKey(id));
+  lost = null;
+  dropDraft(id);
   useSaving.setState({ state: 'saved', detail: '', conflict: null });
   if (keep === 'mine') schedule();
   else openDocument(id, theirs.document);
+  void loadRevisions(id, version);
   return copy?.id ?? null;
 }
 

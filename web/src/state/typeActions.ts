@@ -2,10 +2,14 @@
 import {
   newBlock,
   newId,
+  withRule,
   type BaselineKind,
   type Block,
   type CurveNode,
+  type Form,
+  type Zone,
 } from '@wemlox/core/src/document/index.ts';
+import { readyFinish } from '@wemlox/core/src/finish/readyFinishes.ts';
 import type { ExportKind } from '@wemlox/core/src/scene/exportKinds.ts';
 import { standingHeight } from '@wemlox/core/src/stage/camera.ts';
 import { drawingKindOf } from '@wemlox/core/src/type/painted.ts';
@@ -36,8 +40,17 @@ function topOfType(): [number, number, number] | null {
   return [x, y + (last.capHeight * last.text.split('\n').length) / 2, z];
 }
 
+/** Blocks that have yet to be shaped before their lowest point can be put on the floor. */
+const toStand = new Set<string>();
+
+useView.subscribe(({ blocks }, before) => {
+  if (blocks === before.blocks || toStand.size === 0) return;
+  for (const { block, bounds } of blocks) if (bounds && toStand.delete(block)) standOnFloor(block, 0, true);
+});
+
 function place(block: Block): void {
   const top = topOfType();
+  if (!top) toStand.add(block.id);
   if (top) block.place.position = [top[0], top[1] + block.capHeight * (0.5 + ABOVE), top[2]];
   edit(`Add ${blockName(block)}`, (p) => {
     p.blocks.push(block);
@@ -100,6 +113,33 @@ export function removeBlock(id: string): void {
     for (const look of p.looks) look.chart = look.chart.filter((r) => r.block !== id);
   });
   if (useChoice.getState().block === id) choose({ block: null, face: null });
+}
+
+/** What tubes are made of at first: glowing gas in thin glass, with pale ends. */
+const TUBE_DRESS: readonly (readonly [Zone[], string])[] = [
+  [['glass'], 'tube-glass'],
+  [['gas'], 'tide-neon'],
+  [['electrode', 'standOff'], 'lamp-nickel'],
+];
+
+/** Sets what the letters are; type that becomes tubes for the first time is dressed as glass over glowing gas. */
+export function setForm(id: string, form: Form, name: string): void {
+  edit(`Form → ${name}`, (p) => {
+    p.blocks.find((b) => b.id === id)!.form = form;
+    if (form !== 'tube') return;
+    for (const look of p.looks) {
+      if (look.chart.some((r) => r.zone === 'gas' && (r.block === undefined || r.block === id))) continue;
+      for (const [zones, ready] of TUBE_DRESS) {
+        const made = readyFinish(ready);
+        let finish = p.finishes.find((f) => f.name === made.name)?.id;
+        if (finish === undefined) {
+          finish = newId();
+          p.finishes.push({ ...made, id: finish });
+        }
+        for (const zone of zones) look.chart = withRule(look.chart, { block: id, zone }, finish);
+      }
+    }
+  });
 }
 
 /** Moves a letter along its line, thousandths of an em. */
@@ -198,13 +238,21 @@ export function addDrawnTube(id: string): void {
   });
 }
 
-/** Puts a block's lowest point on the floor, or `above` it. */
-export function standOnFloor(id: string, above = 0): void {
+/**
+ * Puts a block's lowest point on the floor, or `above` it.
+ * @param join as part of the edit before it
+ */
+export function standOnFloor(id: string, above = 0, join = false): void {
   const bounds = useView.getState().blocks.find((b) => b.block === id)?.bounds;
   if (!bounds) return;
-  editBlock(id, above === 0 ? 'Stand on the floor' : 'Float above the floor', (b) => {
-    b.place.position[1] = standingHeight(bounds, floorOf(useStudio.getState().project)) + above;
-  });
+  editBlock(
+    id,
+    join ? useStudio.getState().label : above === 0 ? 'Stand on the floor' : 'Float above the floor',
+    (b) => {
+      b.place.position[1] = standingHeight(bounds, floorOf(useStudio.getState().project)) + above;
+    },
+    join,
+  );
 }
 
 /** Puts a block's rearmost point `off` the wall, facing it squarely. */

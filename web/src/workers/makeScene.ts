@@ -37,15 +37,15 @@ let viewCount = 0;
 function viewOf(picture: SurroundPicture): SurroundView {
   let view = views.get(picture);
   if (!view) {
-    const small = reduced(picture, SURROUND_VIEW);
-    view = { number: ++viewCount, small, facts: surroundFacts(small) };
+    // facts are of the whole picture: reducing it takes the tops off its lamps
+    view = { number: ++viewCount, small: reduced(picture, SURROUND_VIEW), facts: surroundFacts(picture) };
     views.set(picture, view);
   }
   return view;
 }
 
 async function make(request: SceneRequest): Promise<SceneReply> {
-  const { scene, solids, fonts, problems, notes, spent } = await maker.make(
+  const { scene, solids, fonts, joined, problems, notes, spent } = await maker.make(
     request.project,
     request.look,
     request.shot,
@@ -87,6 +87,7 @@ async function make(request: SceneRequest): Promise<SceneReply> {
       touches,
       reach,
       font: fonts[i],
+      joined: joined[i],
       letters: letters.map(({ letter, text, missing, standIn, tube, outline, x, y, turn, advance }) => ({
         block,
         letter,

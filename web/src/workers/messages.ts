@@ -43,6 +43,8 @@ export interface BandBlock {
   touches: [number, number][];
   /** Least and greatest z from the zero plane, metres. */
   reach: [number, number];
+  /** Whether its face is a joined script, whose letters weld by themselves. */
+  joined: boolean;
   font: FontFacts | null;
 }
 

@@ -2,7 +2,7 @@
 import { BookmarkPlus, Trash2 } from 'lucide-react';
 import { FAMILIES, METALS, plainSurface, type Finish } from '@wemlox/core/src/document/index.ts';
 import { ChoiceRow, ColourRow, Fold, NameField, NumberRow, SwitchRow } from '../../desk/rows.tsx';
-import { editFinish, layFinish, removeFinish, setSurface, targetName } from '../../state/actions.ts';
+import { editFinish, layFinish, askRemoveFinish, setSurface, targetName } from '../../state/actions.ts';
 import { useChoice } from '../../state/choice.ts';
 import { useChosenFinish } from '../../state/chosen.ts';
 import { keepInLibrary } from '../../state/library.ts';
@@ -125,7 +125,7 @@ export function FinishDesk() {
             type="button"
             className="btn btn-xs"
             aria-label={`Remove ${finish.name}`}
-            onClick={() => removeFinish(finish.id)}
+            onClick={() => askRemoveFinish(finish.id)}
           >
             <Trash2 size={13} /> Remove
           </button>

@@ -1,10 +1,17 @@
 /** Frame: the camera and what stands around the type. */
-import { FRAMES } from '@wemlox/core/src/document/index.ts';
+import { FRAMES, newShot } from '@wemlox/core/src/document/index.ts';
 import { NumberRow, Section, SegmentRow } from '../../desk/rows.tsx';
 import { editShot, fitFrame } from '../../state/actions.ts';
 import { shotOf, useStudio } from '../../state/studio.ts';
 
 const DEG = 180 / Math.PI;
+/** What rows go back to. */
+const PLAIN = newShot();
+const AIM_HINTS = [
+  'Moves what the camera aims at to the right',
+  'Moves what the camera aims at up',
+  'Moves what the camera aims at out of the type, towards its front',
+];
 
 export function FrameDesk() {
   const shot = useStudio((s) => shotOf(s.project));
@@ -31,6 +38,7 @@ export function FrameDesk() {
           step={1}
           log
           value={camera.focal}
+          initial={PLAIN.camera.focal}
           onChange={(focal) => set('Focal length', { focal })}
         />
         <NumberRow
@@ -42,6 +50,8 @@ export function FrameDesk() {
           step={0.01}
           log
           value={camera.distance}
+          initial={PLAIN.camera.distance}
+          hint="Distance of the camera from what it aims at"
           onChange={(distance) => set('Distance', { distance })}
         />
         <NumberRow
@@ -52,6 +62,8 @@ export function FrameDesk() {
           max={180}
           step={0.5}
           value={camera.azimuth}
+          initial={0}
+          hint="Turns the camera around the type, to its right"
           onChange={(azimuth) => set('Around', { azimuth })}
         />
         <NumberRow
@@ -62,6 +74,8 @@ export function FrameDesk() {
           max={88}
           step={0.5}
           value={camera.elevation}
+          initial={PLAIN.camera.elevation}
+          hint="Raises the camera above the type, looking down on it"
           onChange={(elevation) => set('Above', { elevation })}
         />
         {(['Across', 'Up', 'Out'] as const).map((name, i) => (
@@ -75,6 +89,8 @@ export function FrameDesk() {
             faderMax={5}
             step={0.01}
             value={camera.target[i]}
+            initial={PLAIN.camera.target[i]}
+            hint={AIM_HINTS[i]}
             onChange={(v) => editShot('Aim of the camera', (s) => void (s.camera.target[i] = v))}
           />
         ))}
@@ -93,6 +109,8 @@ export function FrameDesk() {
           faderMax={24}
           step={1}
           value={shot.bounces}
+          initial={PLAIN.bounces}
+          hint="How often light may bounce before it is given up"
           onChange={(bounces) => editShot('Bounces', (s) => void (s.bounces = bounces))}
         />
       </Section>

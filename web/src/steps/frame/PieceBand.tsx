@@ -13,7 +13,7 @@ function PieceColumn({ piece }: { piece: Piece }) {
   const name = PIECE_NAMES[piece.kind];
   return (
     <div
-      className={`flex w-76 shrink-0 flex-col gap-1.5 border-r border-(--line) px-4 py-2 ${piece.on ? '' : 'opacity-60'}`}
+      className={`flex w-76 shrink-0 flex-col gap-1.5 border-r border-(--line) px-4 py-2 ${piece.on ? '' : 'quiet'}`}
       onPointerDown={() => choose({ piece: piece.id })}
     >
       <div className="flex items-center justify-between">
@@ -52,6 +52,12 @@ function PieceColumn({ piece }: { piece: Piece }) {
         faderMax={4}
         step={0.01}
         value={piece.at}
+        initial={0}
+        hint={
+          piece.kind === 'floor'
+            ? 'Raises the floor'
+            : `Moves the ${name.toLowerCase()} back, away from the type`
+        }
         onChange={(at) => editPiece(piece.id, `Place of the ${name.toLowerCase()}`, (p) => void (p.at = at))}
       />
       <label className="grid grid-cols-[104px_1fr] items-center gap-2.5">

@@ -8,6 +8,8 @@ import { choose, useChoice } from '../../state/choice.ts';
 import { useLook } from '../../state/chosen.ts';
 import { shotOf, useStudio } from '../../state/studio.ts';
 
+import { LABEL_SIZE, labelsOf, shortName } from './domeLabels.ts';
+
 const SIZE = 232;
 const RADIUS = 92;
 const DEG = Math.PI / 180;
@@ -46,6 +48,11 @@ export function DomeMap() {
     editLight(id, `Move ${name}`, (l) => Object.assign(l, place));
   };
   const [ex, ey] = onMap(camera.azimuth, 0);
+  const marks = rig.map((l) => {
+    const [x, y] = onMap(l.azimuth, l.elevation);
+    return { x, y, name: shortName(l.name) };
+  });
+  const labels = labelsOf(marks, SIZE);
   return (
     <figure>
       <figcaption className="quiet flex justify-between text-xs">
@@ -107,10 +114,12 @@ export function DomeMap() {
           transform={`rotate(${-camera.azimuth / DEG} ${ex} ${ey})`}
           fill="none"
           stroke="var(--quiet)"
-          aria-label="camera"
-        />
-        {rig.map((l) => {
-          const [x, y] = onMap(l.azimuth, l.elevation);
+        >
+          <title>camera</title>
+        </path>
+        {rig.map((l, i) => {
+          const { x, y, name } = marks[i];
+          const label = labels[i];
           return (
             <g
               key={l.id}
@@ -148,8 +157,14 @@ export function DomeMap() {
                 stroke={l.id === chosen ? 'var(--color-primary)' : 'none'}
                 strokeWidth={2}
               />
-              <text x={x + 11} y={y + 3} fontSize={9} fill="var(--color-base-content)">
-                {l.name}
+              <text
+                x={label.x}
+                y={label.y}
+                textAnchor={label.anchor}
+                fontSize={LABEL_SIZE}
+                fill="var(--color-base-content)"
+              >
+                {name}
               </text>
             </g>
           );

@@ -1,6 +1,6 @@
 /** Light: what the faces see. */
 import { Copy, FlipHorizontal2, Plus, Trash2 } from 'lucide-react';
-import { LIGHT_KINDS, type Light } from '@wemlox/core/src/document/index.ts';
+import { LIGHT_KINDS, newLight, type Light, type LightKind } from '@wemlox/core/src/document/index.ts';
 import { GradeRows } from '../../desk/GradeRows.tsx';
 import { ColourRow, Fold, NameField, NumberRow, Section, SegmentRow, SwitchRow } from '../../desk/rows.tsx';
 import {
@@ -17,6 +17,13 @@ import { LIGHT_NAMES, STRENGTH_UNITS } from '../../state/words.ts';
 import { DomeMap } from './DomeMap.tsx';
 
 const DEG = 180 / Math.PI;
+/** What rows go back to. */
+const PLAIN = Object.fromEntries(LIGHT_KINDS.map((k) => [k, newLight(k, '')])) as Record<LightKind, Light>;
+const AIM_HINTS = [
+  'Moves the aim to the right of the type’s centre',
+  'Moves the aim above the type’s centre',
+  'Moves the aim out of the type, towards its front',
+];
 
 function LightRows({ light }: { light: Light }) {
   const set = (what: string, change: Partial<Light>) =>
@@ -32,6 +39,7 @@ function LightRows({ light }: { light: Light }) {
         step={0.1}
         log
         value={light.strength}
+        initial={PLAIN[light.kind].strength}
         onChange={(strength) => set('Strength', { strength })}
       />
       <SegmentRow
@@ -52,6 +60,7 @@ function LightRows({ light }: { light: Light }) {
           faderMax={12_000}
           step={50}
           value={light.kelvin}
+          initial={PLAIN[light.kind].kelvin}
           onChange={(kelvin) => set('Temperature', { kelvin })}
         />
       ) : (
@@ -67,6 +76,7 @@ function LightRows({ light }: { light: Light }) {
             faderMax={6}
             step={0.01}
             value={light.width}
+            initial={PLAIN[light.kind].width}
             onChange={(width) => set('Width', { width })}
           />
           <NumberRow
@@ -77,6 +87,7 @@ function LightRows({ light }: { light: Light }) {
             faderMax={6}
             step={0.01}
             value={light.height}
+            initial={PLAIN[light.kind].height}
             onChange={(height) => set('Height', { height })}
           />
         </>
@@ -91,6 +102,7 @@ function LightRows({ light }: { light: Light }) {
             max={90}
             step={0.5}
             value={light.cone}
+            initial={PLAIN[light.kind].cone}
             onChange={(cone) => set('Cone', { cone })}
           />
           <NumberRow
@@ -98,6 +110,7 @@ function LightRows({ light }: { light: Light }) {
             min={0}
             max={1}
             value={light.edge}
+            initial={PLAIN[light.kind].edge}
             onChange={(edge) => set('Edge', { edge })}
           />
         </>
@@ -112,6 +125,7 @@ function LightRows({ light }: { light: Light }) {
           step={0.01}
           log
           value={light.distance}
+          initial={PLAIN[light.kind].distance}
           onChange={(distance) => set('Distance', { distance })}
         />
       )}
@@ -128,6 +142,8 @@ function LightRows({ light }: { light: Light }) {
             faderMax={3}
             step={0.01}
             value={light.aim[i]}
+            initial={0}
+            hint={AIM_HINTS[i]}
             onChange={(v) => editLight(light.id, `Aim of ${light.name}`, (l) => void (l.aim[i] = v))}
           />
         ))}
@@ -209,6 +225,7 @@ export function LightDesk() {
           faderMax={6}
           step={0.05}
           value={surround.stops}
+          initial={0}
           onChange={(stops) => setSurround('Exposure of the surround', { stops })}
         />
         <NumberRow
@@ -219,6 +236,8 @@ export function LightDesk() {
           max={180}
           step={0.5}
           value={surround.turn}
+          initial={0}
+          hint="Turns the surround about the upright axis"
           onChange={(turn) => setSurround('Turn of the surround', { turn })}
         />
         <SwitchRow

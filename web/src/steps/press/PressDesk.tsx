@@ -45,6 +45,7 @@ function Order() {
         faderMax={3840}
         step={1}
         value={width}
+        initial={1920}
         onChange={(v) => setWidth(Math.round(v))}
       />
       <NumberRow
@@ -56,6 +57,7 @@ function Order() {
         digits={0}
         log
         value={settings.samples}
+        initial={256}
         onChange={(v) => set({ ...settings, samples: Math.round(v) })}
       />
       <ChoiceRow

@@ -6,6 +6,7 @@ import { useView } from '../../stage/view.ts';
 import { goBackTo } from '../../state/actions.ts';
 import { api, type ProofLine } from '../../state/api.ts';
 import { choose, useChoice } from '../../state/choice.ts';
+import { whenText } from '../../state/language.ts';
 import { keepProof, removeProof } from '../../state/keep.ts';
 import { attempt } from '../../state/notices.ts';
 import { useProofs } from '../../state/proofs.ts';
@@ -44,6 +45,7 @@ export function ProofDesk() {
           digits={0}
           log
           value={goal}
+          initial={256}
           onChange={(v) => choose({ samples: Math.round(v) })}
         />
         <p className="quiet flex justify-between pt-1">
@@ -53,7 +55,7 @@ export function ProofDesk() {
         </p>
       </Section>
       {proof && (
-        <Section title={proof.name} aside={new Date(proof.keptAt).toLocaleString()}>
+        <Section title={proof.name} aside={whenText(proof.keptAt)}>
           <p className="quiet pb-1.5">
             {proof.width} × {proof.height}, {proof.samples} samples, seed {proof.seed}, {proof.renderer}
           </p>

@@ -86,6 +86,7 @@ export function BaselineRows({ block }: { block: Block }) {
         <>
           <NumberRow
             label="Along"
+            hint="Moves the text along its line"
             unit="mm"
             factor={1000}
             min={-1_000_000}

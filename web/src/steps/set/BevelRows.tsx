@@ -89,17 +89,21 @@ export function BevelRows({
           max={32}
           step={1}
           value={bevel.segments}
+          initial={PLAIN[side].segments}
+          hint="How many flat facets make up the curve of the bevel"
           onChange={(segments) => set('segments', { segments })}
         />
       )}
       <SegmentRow
         label="Runs"
+        hint="Whether the bevel eats into the letter or grows out around it"
         value={bevel.way}
         options={BEVEL_WAYS.map((w) => [w, w[0].toUpperCase() + w.slice(1)] as const)}
         onChange={(way) => set(way, { way })}
       />
       <SegmentRow
         label="Edges"
+        hint="Whether the profile’s edges are rounded off in shading"
         value={bevel.shading}
         options={SHADINGS.map(
           (s) => [s, s === 'drawn' ? 'As drawn' : s[0].toUpperCase() + s.slice(1)] as const,

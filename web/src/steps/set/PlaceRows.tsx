@@ -7,6 +7,11 @@ import { standOffWall, standOnFloor, wallOf } from '../../state/typeActions.ts';
 import type { BandBlock } from '../../workers/messages.ts';
 
 const DEG = 180 / Math.PI;
+const HINTS = [
+  'Moves the block’s centre to the right',
+  'Moves the block’s centre up',
+  'Moves the block’s zero plane out, towards the front',
+];
 /** Nearer than this is touching, metres. */
 const NEAR = 5e-5;
 
@@ -83,6 +88,8 @@ export function PlaceRows({ block, shaped }: { block: Block; shaped: BandBlock |
           faderMax={2000}
           step={1}
           value={value}
+          initial={0}
+          hint={HINTS[axis]}
           onChange={(v) => set(`Place, ${name.toLowerCase()}`, (b) => void (b.place.position[axis] = v))}
         />
       ))}
@@ -95,6 +102,7 @@ export function PlaceRows({ block, shaped }: { block: Block; shaped: BandBlock |
         step={0.5}
         value={block.place.turn}
         initial={0}
+        hint="Turns the block about its upright axis"
         onChange={(v) => set('Turn of the type', (b) => void (b.place.turn = v))}
       />
     </Section>

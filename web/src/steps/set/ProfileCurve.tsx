@@ -139,6 +139,8 @@ export function ProfileCurve({
         step={0.5}
         disabled={at === 0 || at === last}
         value={point.across}
+        initial={0.5}
+        hint="Moves the chosen point across the bevel"
         onChange={(across) => onChange(moved(points, at, { across }))}
       />
       <NumberRow
@@ -150,6 +152,8 @@ export function ProfileCurve({
         step={0.5}
         disabled={at === 0}
         value={point.up}
+        initial={0.5}
+        hint="Moves the chosen point up the bevel"
         onChange={(up) => onChange(moved(points, at, { up }))}
       />
       {at > 0 && at < last && (

@@ -5,7 +5,7 @@ import { Fold, NumberRow, Section, SegmentRow } from '../../desk/rows.tsx';
 import { useView } from '../../stage/view.ts';
 import { editBlock } from '../../state/actions.ts';
 import { useChosenBlock } from '../../state/chosen.ts';
-import { exportType } from '../../state/typeActions.ts';
+import { exportType, setForm } from '../../state/typeActions.ts';
 import { FORM_NAMES } from '../../state/words.ts';
 import { BaselineRows } from './BaselineRows.tsx';
 import { BevelRows } from './BevelRows.tsx';
@@ -27,7 +27,7 @@ function FormRows({ block }: { block: Block }) {
         label="Letters are"
         value={block.form}
         options={FORMS.map((f) => [f, FORM_NAMES[f]] as const)}
-        onChange={(form) => set(`Form → ${FORM_NAMES[form]}`, (b) => void (b.form = form))}
+        onChange={(form) => setForm(block.id, form, FORM_NAMES[form])}
       />
       {block.form !== 'tube' && (
         <>

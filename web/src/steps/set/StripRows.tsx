@@ -12,7 +12,13 @@ export function StripRows({ block }: { block: Block }) {
   const { strip } = block;
   const set = (what: string, change: Partial<Strip>) =>
     editBlock(block.id, `Strip ${what}`, (b) => Object.assign(b.strip, change));
-  const row = (label: string, key: 'inset' | 'width' | 'spacing' | 'size', faderMax: number, min = 0) => (
+  const row = (
+    label: string,
+    key: 'inset' | 'width' | 'spacing' | 'size',
+    faderMax: number,
+    hint: string,
+    min = 0,
+  ) => (
     <NumberRow
       label={label}
       unit="mm"
@@ -23,6 +29,7 @@ export function StripRows({ block }: { block: Block }) {
       step={0.1}
       value={strip[key]}
       initial={PLAIN[key]}
+      hint={hint}
       onChange={(v) => set(label.toLowerCase(), { [key]: v })}
     />
   );
@@ -31,7 +38,7 @@ export function StripRows({ block }: { block: Block }) {
       <SwitchRow label="Strip of points" value={strip.on} onChange={(on) => set(on ? 'on' : 'off', { on })} />
       {strip.on && (
         <>
-          {row('From the edge', 'inset', 60)}
+          {row('From the edge', 'inset', 60, 'How far the ribbon lies inside the outline')}
           <NumberRow
             label="Back to front"
             unit="%"
@@ -43,7 +50,7 @@ export function StripRows({ block }: { block: Block }) {
             initial={PLAIN.at}
             onChange={(at) => set('place', { at })}
           />
-          {row('Ribbon', 'width', 60)}
+          {row('Ribbon', 'width', 60, 'Width of the ribbon, along the depth')}
           <SegmentRow
             label="Points by"
             value={strip.by}
@@ -54,7 +61,7 @@ export function StripRows({ block }: { block: Block }) {
             onChange={(by) => set('points', { by })}
           />
           {strip.by === 'spacing' ? (
-            row('Distance', 'spacing', 60, 0.5)
+            row('Distance', 'spacing', 60, 'Distance from one point of light to the next', 0.5)
           ) : (
             <NumberRow
               label="Each outline"
@@ -67,7 +74,7 @@ export function StripRows({ block }: { block: Block }) {
               onChange={(count) => set('number', { count })}
             />
           )}
-          {row('Point', 'size', 20, 0.1)}
+          {row('Point', 'size', 20, 'Diameter of each point of light', 0.1)}
           <NumberRow
             label="Glow"
             unit="nit"

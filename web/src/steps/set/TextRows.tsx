@@ -92,6 +92,11 @@ export function TextRows({ block, shaped }: { block: Block; shaped: BandBlock | 
           {block.font.name} has no {[...texts].join(' ')}; {name} stands in
         </Warning>
       ))}
+      {shaped?.joined && (
+        <p className="quiet pt-1 text-xs" data-testid="joined">
+          {block.font.name} is a joined script: letters that run into each other are welded by themselves.
+        </p>
+      )}
       {shaped && <Touching block={block} shaped={shaped} />}
       <div className="pt-2">
         <NumberRow

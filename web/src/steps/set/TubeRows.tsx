@@ -75,6 +75,7 @@ export function TubeRows({ block, shaped }: { block: Block; shaped: BandBlock | 
     <Section title="Tube">
       <SegmentRow
         label="Runs along"
+        hint="Where in the stroke the tube lies"
         value={tube.course}
         options={TUBE_COURSES.map((c) => [c, COURSE_NAMES[c]] as const)}
         onChange={(course) =>
@@ -107,6 +108,7 @@ export function TubeRows({ block, shaped }: { block: Block; shaped: BandBlock | 
       {tube.course === 'edges' && row('From the edge', 'inset', 60)}
       <NumberRow
         label="Tightest bend"
+        hint="Smallest radius that the glass is bent to, in diameters"
         unit="× ⌀"
         min={0.1}
         max={20}
@@ -118,6 +120,7 @@ export function TubeRows({ block, shaped }: { block: Block; shaped: BandBlock | 
       />
       <NumberRow
         label="Evened out"
+        hint="How far unevenness of the middle line is smoothed away"
         unit="%"
         factor={100}
         min={0}

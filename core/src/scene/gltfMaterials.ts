@@ -1,0 +1,107 @@
+/** Finishes as glTF materials, with the ratified extensions that say what they are. */
+import type { Document, Extension, Material } from '@gltf-transform/core';
+import {
+  KHRMaterialsAnisotropy,
+  KHRMaterialsClearcoat,
+  KHRMaterialsEmissiveStrength,
+  KHRMaterialsIOR,
+  KHRMaterialsSpecular,
+  KHRMaterialsTransmission,
+  KHRMaterialsVolume,
+} from '@gltf-transform/extensions';
+import type { Surface } from '../document/index.ts';
+import { gltfMaterial } from '../finish/gltf.ts';
+
+export const GLTF_EXTENSIONS: (typeof Extension)[] = [
+  KHRMaterialsAnisotropy,
+  KHRMaterialsClearcoat,
+  KHRMaterialsEmissiveStrength,
+  KHRMaterialsIOR,
+  KHRMaterialsSpecular,
+  KHRMaterialsTransmission,
+  KHRMaterialsVolume,
+];
+
+/** Index of refraction a material has that says nothing of it (glTF 2.0). */
+const PLAIN_IOR = 1.5;
+
+/**
+ * Makes materials of a document; an extension is used only where a finish needs it.
+ * @param thickness of volumes, metres
+ */
+export function materialMaker(
+  document: Document,
+  thickness: number,
+): (name: string, surface: Surface) => Material {
+  return (name, surface) => {
+    const said = gltfMaterial(surface);
+    const material = document
+      .createMaterial(name)
+      .setBaseColorFactor([...said.baseColor, 1])
+      .setMetallicFactor(said.metallic)
+      .setRoughnessFactor(said.roughness)
+      .setDoubleSided(surface.geometry_thin_walled);
+    if (said.ior !== PLAIN_IOR)
+      material.setExtension(
+        'KHR_materials_ior',
+        document.createExtension(KHRMaterialsIOR).createIOR().setIOR(said.ior),
+      );
+    if (said.specular.weight !== 1 || said.specular.color.some((v) => v !== 1))
+      material.setExtension(
+        'KHR_materials_specular',
+        document
+          .createExtension(KHRMaterialsSpecular)
+          .createSpecular()
+          .setSpecularFactor(said.specular.weight)
+          .setSpecularColorFactor(said.specular.color),
+      );
+    if (said.transmission > 0)
+      material.setExtension(
+        'KHR_materials_transmission',
+        document
+          .createExtension(KHRMaterialsTransmission)
+          .createTransmission()
+          .setTransmissionFactor(said.transmission),
+      );
+    if (said.volume)
+      material.setExtension(
+        'KHR_materials_volume',
+        document
+          .createExtension(KHRMaterialsVolume)
+          .createVolume()
+          .setThicknessFactor(thickness)
+          .setAttenuationDistance(said.volume.distance)
+          .setAttenuationColor(said.volume.color),
+      );
+    if (said.clearcoat.weight > 0)
+      material.setExtension(
+        'KHR_materials_clearcoat',
+        document
+          .createExtension(KHRMaterialsClearcoat)
+          .createClearcoat()
+          .setClearcoatFactor(said.clearcoat.weight)
+          .setClearcoatRoughnessFactor(said.clearcoat.roughness),
+      );
+    if (said.anisotropy.strength > 0)
+      material.setExtension(
+        'KHR_materials_anisotropy',
+        document
+          .createExtension(KHRMaterialsAnisotropy)
+          .createAnisotropy()
+          .setAnisotropyStrength(said.anisotropy.strength)
+          .setAnisotropyRotation(said.anisotropy.rotation),
+      );
+    if (said.emission.strength > 0) {
+      material.setEmissiveFactor(said.emission.color);
+      if (said.emission.strength !== 1)
+        material.setExtension(
+          'KHR_materials_emissive_strength',
+          document
+            .createExtension(KHRMaterialsEmissiveStrength)
+            .createEmissiveStrength()
+            .setEmissiveStrength(said.emission.strength),
+        );
+    }
+    return material;
+  };
+}

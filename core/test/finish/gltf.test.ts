@@ -1,0 +1,45 @@
+import { describe, expect, it } from 'vitest';
+import { plainSurface } from '../../src/document/index.ts';
+import { gltfAnisotropy, gltfMaterial, openPbrAnisotropy } from '../../src/finish/gltf.ts';
+import { metalReflectance } from '../../src/finish/metals.ts';
+
+describe('anisotropy', () => {
+  it('goes to glTF with the same widths along and across, and comes back', () => {
+    for (let r = 0.05; r <= 0.7; r += 0.05)
+      for (let a = 0; a < 0.95; a += 0.1) {
+        // OpenPBR 1.1: the widths themselves
+        const squash = 1 - a;
+        const along = r * r * Math.sqrt(2 / (1 + squash * squash));
+        const { roughness, strength } = gltfAnisotropy(r, a);
+        const across = roughness ** 2;
+        expect(across).toBeCloseTo(along * squash, 12);
+        expect(across + (1 - across) * strength ** 2).toBeCloseTo(along, 12);
+        const back = openPbrAnisotropy(roughness, strength);
+        expect(back.roughness).toBeCloseTo(r, 10);
+        expect(back.anisotropy).toBeCloseTo(a, 10);
+      }
+  });
+});
+
+describe('a finish as a glTF material', () => {
+  it('has the colour of its metal, facing the viewer', () => {
+    for (const metal of ['gold', 'chromium', 'iron', 'copper'] as const) {
+      const { baseColor, metallic } = gltfMaterial(plainSurface({ base_metal: metal, base_metalness: 1 }));
+      expect(metallic).toBe(1);
+      expect(baseColor).toEqual(metalReflectance(metal, 1));
+    }
+  });
+
+  it('tints glass by depth where it has depth, at the surface where it has none', () => {
+    const glass = { transmission_weight: 1, transmission_color: [0.2, 0.6, 0.9] };
+    expect(gltfMaterial(plainSurface({ ...glass, transmission_depth: 0.03 }))).toMatchObject({
+      baseColor: [1, 1, 1],
+      volume: { distance: 0.03, color: [0.2, 0.6, 0.9] },
+    });
+    expect(gltfMaterial(plainSurface(glass))).toMatchObject({
+      baseColor: [0.2, 0.6, 0.9],
+      volume: { distance: Infinity },
+    });
+    expect(gltfMaterial(plainSurface({ ...glass, geometry_thin_walled: true })).volume).toBeNull();
+  });
+});

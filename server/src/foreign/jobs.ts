@@ -1,0 +1,39 @@
+/** What is asked of a reading process, and what it answers. */
+import type { Project } from '@wemlox/core/src/document/index.ts';
+
+export type AssetFileKind = 'font' | 'surround' | 'drawing' | 'proof';
+
+export type ReadingJob =
+  | { kind: AssetFileKind; path: string }
+  /** Assets of the project are laid into `folder`, each under its hash. */
+  | { kind: 'project'; path: string; folder: string };
+
+export interface ReadProject {
+  project: Project;
+  assets: { kind: AssetFileKind; hash: string; name: string }[];
+}
+
+/** Name a file gives itself; null when it has none. */
+export interface ReadAsset {
+  ownName: string | null;
+}
+
+/** A file that cannot be used: what kind of thing is wrong, and what. */
+export interface Unreadable {
+  title: string;
+  message: string;
+  problems?: string[];
+}
+
+/** A file that cannot be used, as the process that read it said. */
+export class UnreadableError extends Error {
+  readonly title: string;
+  readonly problems: string[] | undefined;
+  constructor({ title, message, problems }: Unreadable) {
+    super(message);
+    this.title = title;
+    this.problems = problems;
+  }
+}
+
+export type ReadingAnswer = { done: ReadProject | ReadAsset } | { unreadable: Unreadable };

@@ -1,0 +1,2 @@
+/** Identifier of the picture as a place that finishes are dropped on. */
+export const PICTURE = 'picture';
