@@ -5,7 +5,7 @@ import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
 import { api, ApiError, type SaveOrder } from '../src/state/api.ts';
 import { useNotices } from '../src/state/notices.ts';
 import { openProject, saveNow, settle, useSaving } from '../src/state/saving.ts';
-import { edit, redo, useStudio } from '../src/state/studio.ts';
+import { edit, redo, undo, useStudio } from '../src/state/studio.ts';
 import { undoAnywhere } from '../src/state/travel.ts';
 
 /** A server that keeps one project, and can be away. */
@@ -75,6 +75,37 @@ describe('saving', () => {
     await passed(400);
     expect(server.saves).toBe(1);
     expect(server.document.name).toBe('C');
+    expect(useSaving.getState().state).toBe('saved');
+  });
+
+  it('is saved, with nothing kept in the browser, when an edit is undone before it was sent', async () => {
+    rename('Sent');
+    await passed(500);
+    edit('Depth', (p) => void (p.name = 'Undone'));
+    undo();
+    await passed(5000);
+    expect(server.document.name).toBe('Sent');
+    expect(useSaving.getState().state).toBe('saved');
+    expect(localStorage.length).toBe(0);
+  });
+
+  it('keeps what an undo during a save went back to', async () => {
+    rename('First');
+    await passed(500);
+    edit('Depth', (p) => void (p.name = 'Second'));
+    let answer = () => {};
+    const slow = new Promise<void>((done) => (answer = done));
+    vi.mocked(api.save).mockImplementationOnce(async (id, sent) => {
+      await slow;
+      return (await server.save(id, sent)) as never;
+    });
+    await passed(400);
+    expect(useSaving.getState().state).toBe('saving');
+    undo();
+    expect(JSON.parse(localStorage.getItem(localStorage.key(0)!)!).project.name).toBe('First');
+    answer();
+    await passed(1000);
+    expect(server.document.name).toBe('First');
     expect(useSaving.getState().state).toBe('saved');
   });
 

@@ -148,10 +148,19 @@ function putBackRefused(error: ApiError): void {
   notify('problem', `This could not be kept, and was put back: ${problems.slice(0, 3).join('; ')}`);
 }
 
+/** Nothing is left to send: the document is what the server has, by a save or by going back to it. */
+function rest(): void {
+  clearTimeout(timer);
+  timer = undefined;
+  dropDraft(id);
+  useSaving.setState({ state: 'saved', detail: '' });
+}
+
 async function send(): Promise<void> {
   timer = undefined;
   const { project } = useStudio.getState();
-  if (busy || (!lost && project === stored) || useSaving.getState().conflict) return;
+  if (busy || useSaving.getState().conflict) return;
+  if (!lost && project === stored) return rest();
   const sent: Sent = lost ?? { save: newId(), version, document: project, ...currentStep() };
   busy = true;
   lost = null;
@@ -164,9 +173,8 @@ async function send(): Promise<void> {
     version = saved.version;
     stored = sent.document;
     const { project: now } = useStudio.getState();
-    if (now === stored) dropDraft(id);
-    else keepDraft(id, { version, project: now });
-    useSaving.setState({ state: 'saved', detail: '' });
+    rest();
+    if (now !== stored) keepDraft(id, { version, project: now });
   } catch (error) {
     if (sentTo === id) unsent(error, sent);
     return;
@@ -177,7 +185,9 @@ async function send(): Promise<void> {
 }
 
 useStudio.subscribe(({ project, id: open }, before) => {
-  if (open !== id || project === before.project || project === stored) return;
+  if (open !== id || project === before.project) return;
+  // a save under way, or one whose answer was lost, makes the server's document another one
+  if (project === stored && !busy && !lost && !useSaving.getState().conflict) return rest();
   keepDraft(id, { version, project });
   schedule();
 });
