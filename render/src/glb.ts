@@ -18,7 +18,7 @@ import { GLTF_EXTENSIONS } from '@wemlox/core/src/scene/gltfMaterials.ts';
 import { plainTangents } from '@wemlox/core/src/scene/tangents.ts';
 import type { Part, RenderScene, SceneLight } from '@wemlox/core/src/scene/renderScene.ts';
 import { fitted, type Box } from '@wemlox/core/src/stage/camera.ts';
-import type { TraceView } from '@wemlox/core/src/trace/view.ts';
+import type { Eye } from '@wemlox/core/src/trace/eye.ts';
 
 /** A file that cannot be rendered; the message says what and where. */
 export class GlbError extends Error {}
@@ -26,7 +26,7 @@ export class GlbError extends Error {}
 export interface GlbScene {
   scene: RenderScene;
   /** The file's own camera, for a picture of a size; null when it has none. */
-  view: ((width: number, height: number) => TraceView) | null;
+  view: ((width: number, height: number) => Eye) | null;
   /** What of the file was left out, in words. */
   leftOut: string[];
 }

@@ -13,7 +13,7 @@ import {
 import type { RenderScene } from '@wemlox/core/src/scene/renderScene.ts';
 import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
 import { developed, developedLayers, hasLayers, noiseOf, type Film } from '@wemlox/core/src/trace/film.ts';
-import type { TraceView } from '@wemlox/core/src/trace/view.ts';
+import type { Eye } from '@wemlox/core/src/trace/eye.ts';
 import { readGlb } from './glb.ts';
 import { readOrder, UsageError, USAGE, type Order } from './order.ts';
 import { fileSources, openProjectFile } from './sources.ts';
@@ -41,7 +41,7 @@ function chosen<T extends { id: string; name: string }>(
 interface Subject {
   scene: RenderScene;
   grade: Grade;
-  view: ((width: number, height: number) => TraceView) | null;
+  view: ((width: number, height: number) => Eye) | null;
 }
 
 async function projectSubject(order: Order): Promise<Subject> {

@@ -4,10 +4,10 @@ import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
 import type { RenderScene } from '@wemlox/core/src/scene/renderScene.ts';
 import { createFilm, type Film } from '@wemlox/core/src/trace/film.ts';
-import { buildRayScene, kernelMemory, type RayLayout } from '@wemlox/core/src/trace/kernel.ts';
+import { buildRayScene, kernelMemory, type RayAddresses } from '@wemlox/core/src/trace/kernel.ts';
 import { ScenePreparer, type PreparedScene } from '@wemlox/core/src/trace/pathTracer.ts';
 import { createControl, nextRun, rewind } from '@wemlox/core/src/trace/tiles.ts';
-import { shotView, type TraceView } from '@wemlox/core/src/trace/view.ts';
+import { shotEye, type Eye } from '@wemlox/core/src/trace/eye.ts';
 
 const KERNEL = new URL('../../core/kernel/build/kernel-shared.wasm', import.meta.url);
 
@@ -17,10 +17,10 @@ export const kernelBytes = () => readFileSync(KERNEL);
 export interface ThreadStart {
   module: WebAssembly.Module;
   memory: WebAssembly.Memory;
-  layout: RayLayout;
+  layout: RayAddresses;
   lane: number;
   prepared: PreparedScene;
-  view: TraceView;
+  view: Eye;
   film: Film;
   control: Int32Array;
 }
@@ -47,7 +47,7 @@ export interface TraceOptions {
   seed: number;
   threads?: number;
   /** Where it is seen from, when not through the scene's own camera. */
-  view?: TraceView;
+  view?: Eye;
   /** Gather albedo, normal and depth as well. */
   layers?: boolean;
   /** A film of the same order to go on with, and the samples it holds. */
@@ -83,7 +83,7 @@ export async function traceScene(scene: RenderScene, options: TraceOptions): Pro
   const done = options.from?.samples ?? 0;
   if (options.from) film.sums.set(options.from.sums);
   const control = createControl();
-  const view = options.view ?? shotView(scene, width, height);
+  const view = options.view ?? shotEye(scene, width, height);
   const workers = Array.from(
     { length: threads },
     (_, lane) =>

@@ -2,10 +2,10 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { meaningOf } from '../src/app/useKeys.ts';
 import { numberText, whenText } from '../src/state/language.ts';
-import * as actions from '../src/state/actions.ts';
+import * as actions from '../src/actions/actions.ts';
 import { useRemoving } from '../src/state/choice.ts';
 import { history, useStudio } from '../src/state/studio.ts';
-import { addText, setForm } from '../src/state/typeActions.ts';
+import { addText, setForm } from '../src/actions/typeActions.ts';
 import { sunkBlocks } from '../src/stage/sunk.ts';
 import { labelsOf } from '../src/steps/light/domeLabels.ts';
 import { finishAt } from '@wemlox/core/src/document/index.ts';

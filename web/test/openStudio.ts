@@ -3,14 +3,14 @@ import { newProject, type Project } from '@wemlox/core/src/document/index.ts';
 import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
 import { choose } from '../src/state/choice.ts';
 import { history, openDocument, useStudio } from '../src/state/studio.ts';
-import { useView } from '../src/stage/view.ts';
+import { useShown } from '../src/state/shown.ts';
 import type { BandBlock } from '../src/workers/messages.ts';
 
 export function openStudio(text = 'OSTREL'): Project {
   const project = newProject('Ostrel', text, structuredClone([...READY_FINISHES]));
   openDocument('ostrel', project);
   choose({ lookId: project.looks[0].id, block: null, face: null, finish: null, light: null, piece: null });
-  useView.setState({ scene: null, blocks: [] });
+  useShown.setState({ scene: null, blocks: [] });
   return project;
 }
 
@@ -38,5 +38,5 @@ export function shaped(block: string, change: Partial<BandBlock> = {}): void {
     font: null,
     joined: false,
   };
-  useView.setState({ blocks: [{ ...plain, ...change }] });
+  useShown.setState({ blocks: [{ ...plain, ...change }] });
 }

@@ -4,8 +4,8 @@ import { describe, expect, it } from 'vitest';
 import { plainSurface, type Camera } from '@wemlox/core/src/document/index.ts';
 import type { Part, RenderScene } from '@wemlox/core/src/scene/renderScene.ts';
 import { pathOf, viewBoxOf } from '../src/band/glyph.ts';
-import * as cells from '../src/stage/cells.ts';
-import { PartPicker } from '../src/stage/pick.ts';
+import * as cells from '../src/engine/cells.ts';
+import { PartPicker } from '../src/engine/pick.ts';
 import { inPlane, inWorld, onStage } from '../src/stage/projection.ts';
 import { draftBuffers, handedOver } from '../src/workers/draftBuffers.ts';
 

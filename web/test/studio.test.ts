@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { finishAt, newLook } from '@wemlox/core/src/document/index.ts';
-import * as actions from '../src/state/actions.ts';
+import * as actions from '../src/actions/actions.ts';
 import { useChoice } from '../src/state/choice.ts';
 import { edit, history, OPENED, redo, undo } from '../src/state/studio.ts';
 import { now, openStudio, steps } from './openStudio.ts';

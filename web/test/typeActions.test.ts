@@ -1,10 +1,10 @@
 // @vitest-environment jsdom
 import { beforeEach, describe, expect, it } from 'vitest';
 import { finishAt, newBlock, newTube, type Block } from '@wemlox/core/src/document/index.ts';
-import * as actions from '../src/state/actions.ts';
+import * as actions from '../src/actions/actions.ts';
 import { useChoice } from '../src/state/choice.ts';
 import { edit, undo } from '../src/state/studio.ts';
-import * as type from '../src/state/typeActions.ts';
+import * as type from '../src/actions/typeActions.ts';
 import { now, openStudio, shaped, steps } from './openStudio.ts';
 
 let block: Block;

@@ -14,7 +14,7 @@ import { placeLight, shining, type Vec } from '../light/placing.ts';
 import type { SurroundPicture } from '../light/surround.ts';
 import { cos, pow, sin } from '../maths/reproducible.ts';
 import type { Box } from '../stage/camera.ts';
-import type { BlockSolids } from '../type/blockSolids.ts';
+import type { BlockSolids } from '../solid/blockSolids.ts';
 import { pieceTriangles } from '../stage/pieces.ts';
 import type { Part, RenderScene, SceneLight } from './renderScene.ts';
 

@@ -2,7 +2,7 @@
 import { cos, sin } from '../maths/reproducible.ts';
 import { Document, WebIO } from '@gltf-transform/core';
 import type { Finish } from '../document/index.ts';
-import type { BlockSolids } from '../type/blockSolids.ts';
+import type { BlockSolids } from '../solid/blockSolids.ts';
 import type { ExportKind } from './exportKinds.ts';
 import { GLTF_EXTENSIONS, materialMaker } from './gltfMaterials.ts';
 import type { Part, RenderScene } from './renderScene.ts';

@@ -2,14 +2,14 @@
 import type { Block, DrawingRef, FontRef, Project } from '../document/index.ts';
 import { PAINTED_SURROUNDS, paintSurround } from '../light/paintedSurrounds.ts';
 import type { SurroundPicture } from '../light/surround.ts';
-import { SolidCache, solidsOf, type BlockSolids, type LetterSolid } from '../type/blockSolids.ts';
-import { MOST_DOMED } from '../type/dome.ts';
+import { SolidCache, solidsOf, type BlockSolids, type LetterSolid } from '../solid/blockSolids.ts';
+import { MOST_DOMED } from '../solid/dome.ts';
 import { OpenFont } from '../type/font.ts';
-import { DRAWING_HEIGHT, layoutDrawing, openDrawing, type OpenDrawing } from '../type/drawing.ts';
+import { DRAWING_HEIGHT, layoutDrawing, openDrawing, type OpenDrawing } from '../drawing/drawing.ts';
 import type { FontFacts } from '../type/fontFacts.ts';
 import { isJoinedScript } from '../type/joinedScript.ts';
 import { layoutText, type NamedFont, type TextLayout } from '../type/layout.ts';
-import { loadRegions } from '../type/region.ts';
+import { loadRegions } from '../plane/region.ts';
 import { SHIPPED_FONTS, SHIPPED_LICENCE, shippedRef } from '../type/shippedFonts.ts';
 import { partingTracking, welded } from '../type/touching.ts';
 import { detailOf, type Detail } from './detail.ts';
@@ -114,7 +114,7 @@ export class SceneMaker {
   }
 
   /** The block's letters in their places, and metres per thousandth of an em. */
-  private async laidOut(
+  private async layoutOf(
     block: Block,
     problems: string[],
     notes: string[],
@@ -184,7 +184,7 @@ export class SceneMaker {
         scale,
         facts,
         joined: script,
-      } = await this.laidOut(block, problems, notes, detailOf(block, shot.camera, width));
+      } = await this.layoutOf(block, problems, notes, detailOf(block, shot.camera, width));
       detail.push(layout.letters.map((l) => l.coarseness).join(' '));
       const shaped = performance.now();
       const made = solidsOf(block, layout, scale, this.cache);

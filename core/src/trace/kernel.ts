@@ -44,7 +44,7 @@ const LANE_BYTES = STACK_BYTES + 64 + BATCH_RAYS * 48;
 const MOST_PAGES = 32768;
 
 /** Where a built scene lies in memory: plain data, so that it travels to the other threads. */
-export interface RayLayout {
+export interface RayAddresses {
   nodes: number;
   packs: number;
   lanes: number;
@@ -91,7 +91,7 @@ export function buildRayScene(
   positions: Float32Array,
   shadowLimit: number,
   lanes: number,
-): RayLayout {
+): RayAddresses {
   const kernel = instantiate(module, memory);
   const n = positions.length / 9;
   const nodes = FLOOR;
@@ -127,7 +127,7 @@ export class Kernel {
   private readonly raysAt: number;
   private readonly resultsAt: number;
 
-  constructor(module: WebAssembly.Module, memory: WebAssembly.Memory, layout: RayLayout, lane: number) {
+  constructor(module: WebAssembly.Module, memory: WebAssembly.Memory, layout: RayAddresses, lane: number) {
     this.exports = instantiate(module, memory);
     const base = layout.lanes + lane * LANE_BYTES;
     const hitAt = base + STACK_BYTES;

@@ -1,6 +1,6 @@
 /**
  * Unidirectional path tracing with next-event estimation and multiple importance sampling (Veach 1997,
- * balance heuristic). What a pixel gets depends on scene, view, seed and sample number alone.
+ * balance heuristic). What a pixel gets depends on scene, eye, seed and sample number alone.
  */
 import { exp } from '../maths/reproducible.ts';
 import { luminance } from '../maths/colour.ts';
@@ -13,7 +13,7 @@ import type { Kernel } from './kernel.ts';
 import { Lights, lightSample } from './lights.ts';
 import { draw, pixelSeed, point } from './sampler.ts';
 import { evaluate, F, lookup, RECORD, sample, scattered, T as TABLES, weigh } from './surface.ts';
-import type { TraceView } from './view.ts';
+import type { Eye } from './eye.ts';
 
 /**
  * Ray origins are lifted off the surface by this share of the triangle's extent and of their own coordinates:
@@ -66,7 +66,7 @@ export class PathTracer {
   private readonly records: Float32Array;
   private readonly environment: Environment;
   private readonly queries: RayQueries;
-  private readonly view: TraceView;
+  private readonly eye: Eye;
   private readonly partFinish: Int32Array;
   private readonly lights: Lights;
   /** Whether any finish is a sheet that lets light straight through. */
@@ -78,14 +78,14 @@ export class PathTracer {
   /** What the last path saw first: albedo, normal, depth, and whether it saw anything. */
   private readonly first = new Float64Array(8);
 
-  constructor(prepared: PreparedScene, queries: RayQueries, view: TraceView) {
+  constructor(prepared: PreparedScene, queries: RayQueries, eye: Eye) {
     this.scene = prepared.scene;
     this.records = prepared.records;
     this.environment = new Environment(prepared.scene.surround, prepared.table);
     this.queries = queries;
-    this.view = view;
+    this.eye = eye;
     this.partFinish = Int32Array.from(prepared.scene.parts, (part, i) => {
-      const dressed = view.dress?.[i] ?? -1;
+      const dressed = eye.dress?.[i] ?? -1;
       return dressed >= 0 ? dressed : part.finish;
     });
     this.sheets = this.partFinish.some((f) => this.records[f * RECORD + F.sheet] > 0);
@@ -169,7 +169,7 @@ export class PathTracer {
   }
 
   private tracePath(px: number, py: number, pixel: number, index: number): void {
-    const { view, queries, lights, environment, records: R, scene, partFinish } = this;
+    const { eye, queries, lights, environment, records: R, scene, partFinish } = this;
     const { positions: P, normals: N, tangents: T, partOf, geometryTriangles } = scene;
     const { hit } = queries;
     const { out, first: seen, reaching } = this;
@@ -179,22 +179,22 @@ export class PathTracer {
     draw(pixel, index, 0);
     const jx = point.x < 0.5 ? Math.sqrt(2 * point.x) - 1 : 1 - Math.sqrt(2 - 2 * point.x);
     const jy = point.y < 0.5 ? Math.sqrt(2 * point.y) - 1 : 1 - Math.sqrt(2 - 2 * point.y);
-    const sx = (2 * (px + 0.5 + jx)) / view.width - 1;
-    const sy = 1 - (2 * (py + 0.5 + jy)) / view.height;
-    let ox = view.origin[0];
-    let oy = view.origin[1];
-    let oz = view.origin[2];
-    let dx = view.forward[0];
-    let dy = view.forward[1];
-    let dz = view.forward[2];
-    if (view.orthographic) {
-      ox += view.right[0] * sx + view.up[0] * sy;
-      oy += view.right[1] * sx + view.up[1] * sy;
-      oz += view.right[2] * sx + view.up[2] * sy;
+    const sx = (2 * (px + 0.5 + jx)) / eye.width - 1;
+    const sy = 1 - (2 * (py + 0.5 + jy)) / eye.height;
+    let ox = eye.origin[0];
+    let oy = eye.origin[1];
+    let oz = eye.origin[2];
+    let dx = eye.forward[0];
+    let dy = eye.forward[1];
+    let dz = eye.forward[2];
+    if (eye.orthographic) {
+      ox += eye.right[0] * sx + eye.up[0] * sy;
+      oy += eye.right[1] * sx + eye.up[1] * sy;
+      oz += eye.right[2] * sx + eye.up[2] * sy;
     } else {
-      dx += view.right[0] * sx + view.up[0] * sy;
-      dy += view.right[1] * sx + view.up[1] * sy;
-      dz += view.right[2] * sx + view.up[2] * sy;
+      dx += eye.right[0] * sx + eye.up[0] * sy;
+      dy += eye.right[1] * sx + eye.up[1] * sy;
+      dz += eye.right[2] * sx + eye.up[2] * sy;
       const l = 1 / Math.sqrt(dx * dx + dy * dy + dz * dz);
       dx *= l;
       dy *= l;
@@ -223,7 +223,7 @@ export class PathTracer {
       const triangle = queries.closest(ox, oy, oz, tmin, dx, dy, dz, FAR);
       this.rays++;
       if (triangle < 0) {
-        if (depth === 0 && (!scene.surround.seen || view.visible !== null)) break;
+        if (depth === 0 && (!scene.surround.seen || eye.visible !== null)) break;
         const density = environment.look(dx, dy, dz);
         let w = 1;
         if (bouncePdf > 0) w = bouncePdf / (bouncePdf + density * lights.skyChance(lightSum));
@@ -252,7 +252,7 @@ export class PathTracer {
         continue;
       }
       const partNumber = partOf[triangle];
-      if (depth === 0 && view.visible !== null && view.visible[partNumber] === 0) {
+      if (depth === 0 && eye.visible !== null && eye.visible[partNumber] === 0) {
         tmin = t * 1.000001 + LEAST_LIFT;
         if (++passes > MOST_PASSES) break;
         continue;
@@ -329,7 +329,7 @@ export class PathTracer {
         green += tg * w * R[b + F.emission + 1];
         blue += tb * w * R[b + F.emission + 2];
       }
-      if (depth >= view.bounces) break;
+      if (depth >= eye.bounces) break;
 
       // the side the viewer is on; only glass has an inside
       const inside = behind && R[b + F.glass] > 0;
@@ -341,7 +341,7 @@ export class PathTracer {
         seen[3] = nx * facing;
         seen[4] = ny * facing;
         seen[5] = nz * facing;
-        const { origin, forward } = view;
+        const { origin, forward } = eye;
         seen[6] = (x - origin[0]) * forward[0] + (y - origin[1]) * forward[1] + (z - origin[2]) * forward[2];
         seen[7] = 1;
       }

@@ -1,7 +1,7 @@
 /** Where letters stand on a baseline that is not straight. */
 import { cos, sin } from '../maths/reproducible.ts';
 import type { Baseline } from '../document/index.ts';
-import { courseOf, lengthOf, placeAt } from './curve.ts';
+import { courseOf, lengthOf, placeAt } from '../plane/curve.ts';
 
 export interface Stand {
   x: number;

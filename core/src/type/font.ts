@@ -1,11 +1,9 @@
 /** An opened font: shaping and outlines by HarfBuzz. */
 import { Blob, Buffer, Direction, Face, Feature as Switch, Font, shape, Variation } from 'harfbuzzjs';
 import type { AxisPlace, Feature } from '../document/index.ts';
-import { flattened, type Contour, type PathCommand } from './flatten.ts';
+import { flattened, type Contour, type PathCommand } from '../plane/flatten.ts';
 import { factsOf, type FontFacts } from './fontFacts.ts';
 import { FontError, unwrapFont } from './unwrap.ts';
-
-export type { Contour };
 
 /** Outlines are handled in thousandths of an em, whatever the font's own units. */
 export const EM = 1000;

@@ -1,6 +1,7 @@
 /** Whether a face is a joined script: its small letters run into each other as they are spaced by the font. */
-import type { Contour, OpenFont } from './font.ts';
-import { areaOf, merged, shared } from './region.ts';
+import type { Contour } from '../plane/flatten.ts';
+import type { OpenFont } from './font.ts';
+import { areaOf, merged, shared } from '../plane/region.ts';
 
 /** Pairs of small letters that joined hands connect, and how many of them must meet. */
 const PAIRS = ['an', 'ni', 'in', 'mu', 'on', 'ei'];

@@ -3,10 +3,11 @@ import { cos, sin } from '../maths/reproducible.ts';
 import bidiFactory from 'bidi-js';
 import type { Block } from '../document/index.ts';
 import { standOn } from './baseline.ts';
-import type { Course } from './curve.ts';
-import type { Contour, OpenFont } from './font.ts';
-import { boundsOf, merged } from './region.ts';
-import { isTangled } from './tangle.ts';
+import type { Course } from '../plane/curve.ts';
+import type { Contour } from '../plane/flatten.ts';
+import type { OpenFont } from './font.ts';
+import { boundsOf, merged } from '../plane/region.ts';
+import { isTangled } from '../plane/tangle.ts';
 
 /** A letter of the block that has an outline. Lengths in thousandths of an em of the block's font. */
 export interface PlacedLetter {
@@ -49,7 +50,7 @@ export interface NamedFont {
   key: string;
 }
 
-export type LaidOut = Pick<
+export type TextSettings = Pick<
   Block,
   | 'text'
   | 'letters'
@@ -142,7 +143,7 @@ interface SetGlyph {
  */
 export function layoutText(
   fonts: readonly NamedFont[],
-  block: LaidOut,
+  block: TextSettings,
   coarseness = 1,
   beyond: Beyond | null = null,
 ): TextLayout {

@@ -1,8 +1,8 @@
 /** Letters that touch or overlap: found, parted by tracking, or welded into one. */
 import { cos, sin } from '../maths/reproducible.ts';
-import type { Contour } from './font.ts';
+import type { Contour } from '../plane/flatten.ts';
 import { placedOutline, type PlacedLetter, type TextLayout } from './layout.ts';
-import { areaOf, boundsOf, boxesMeet, grown, joined, shared } from './region.ts';
+import { areaOf, boundsOf, boxesMeet, grown, joined, shared } from '../plane/region.ts';
 
 /** Shared area from which letters touch, square thousandths of an em, once each is widened by LEAST_GAP. */
 const LEAST_AREA = 0.5;

@@ -21,9 +21,9 @@ import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
 import { exported } from '../../src/scene/exportSolids.ts';
 import { GLTF_EXTENSIONS } from '../../src/scene/gltfMaterials.ts';
 import { detailOf } from '../../src/scene/detail.ts';
-import { areaOf } from '../../src/type/region.ts';
-import { openEdges, volume } from '../../src/type/soundness.ts';
-import { paintedOf } from '../../src/type/svg.ts';
+import { areaOf } from '../../src/plane/region.ts';
+import { openEdges, volume } from '../../src/solid/soundness.ts';
+import { paintedOf } from '../../src/drawing/svg.ts';
 import { testMaker } from './maker.ts';
 
 const maker = testMaker(

@@ -6,7 +6,7 @@ import { plainTangents } from '../../src/scene/tangents.ts';
 import { buildRayScene, Kernel, kernelMemory } from '../../src/trace/kernel.ts';
 import { createFilm, developed } from '../../src/trace/film.ts';
 import { PathTracer, ScenePreparer } from '../../src/trace/pathTracer.ts';
-import type { TraceView } from '../../src/trace/view.ts';
+import type { Eye } from '../../src/trace/eye.ts';
 import { kernelModule } from './kernelFixture.ts';
 
 /** Two triangles: corner and two edges; the normal is their cross product. */
@@ -82,7 +82,7 @@ export function sceneOf(
 }
 
 /** A narrow look straight along a direction, so that the whole film sees one spot. */
-export const spotView = (origin: Vec, forward: Vec, width = 8): TraceView => ({
+export const spotView = (origin: Vec, forward: Vec, width = 8): Eye => ({
   width,
   height: width,
   orthographic: true,
@@ -95,7 +95,7 @@ export const spotView = (origin: Vec, forward: Vec, width = 8): TraceView => ({
   bounces: 1,
 });
 
-export function tracerFor(scene: RenderScene, view: TraceView): PathTracer {
+export function tracerFor(scene: RenderScene, view: Eye): PathTracer {
   const memory = kernelMemory(false);
   const layout = buildRayScene(kernelModule, memory, scene.positions, scene.geometryTriangles, 1);
   return new PathTracer(
@@ -106,7 +106,7 @@ export function tracerFor(scene: RenderScene, view: TraceView): PathTracer {
 }
 
 /** The developed film, r g b alpha a pixel. */
-export function traced(scene: RenderScene, view: TraceView, samples: number, seed = 1): Float32Array {
+export function traced(scene: RenderScene, view: Eye, samples: number, seed = 1): Float32Array {
   const film = createFilm(view.width, view.height);
   tracerFor(scene, view).traceTile(film, 0, 0, view.width, view.height, 0, samples, seed);
   return developed(film, samples);

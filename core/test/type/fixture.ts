@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import createClipper from 'clipper2-wasm';
-import type { Contour } from '../../src/type/font.ts';
+import type { Contour } from '../../src/plane/flatten.ts';
 import { OpenFont } from '../../src/type/font.ts';
 import { SHIPPED_FONTS, SHIPPED_LICENCE } from '../../src/type/shippedFonts.ts';
 

@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import { newBlock, STRAIGHT_BASELINE, type Block } from '../../src/document/index.ts';
 import type { OpenFont } from '../../src/type/font.ts';
 import { layoutText, placedOutline, type TextLayout } from '../../src/type/layout.ts';
-import { areaOf, boundsOf, loadRegions } from '../../src/type/region.ts';
+import { areaOf, boundsOf, loadRegions } from '../../src/plane/region.ts';
 import { partingTracking, touching, welded } from '../../src/type/touching.ts';
 import { openShipped } from './fixture.ts';
 

@@ -5,10 +5,10 @@ import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { DocumentError, unpackProject } from '@wemlox/core/src/document/index.ts';
 import { PictureError, readSurroundPicture } from '@wemlox/core/src/picture/files.ts';
-import { openDrawing } from '@wemlox/core/src/type/drawing.ts';
+import { openDrawing } from '@wemlox/core/src/drawing/drawing.ts';
 import { OpenFont } from '@wemlox/core/src/type/font.ts';
-import { DrawingError, drawingKindOf } from '@wemlox/core/src/type/painted.ts';
-import { loadRegions } from '@wemlox/core/src/type/region.ts';
+import { DrawingError, drawingKindOf } from '@wemlox/core/src/drawing/painted.ts';
+import { loadRegions } from '@wemlox/core/src/plane/region.ts';
 import { FontError } from '@wemlox/core/src/type/unwrap.ts';
 import type { AssetFileKind, ReadAsset, ReadingAnswer, ReadingJob, ReadProject, Unreadable } from './jobs.ts';
 

@@ -3,7 +3,7 @@ import { History, Keyboard, Moon, Plus, Redo2, Search, Sun, Trash2, Undo2 } from
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { cutName } from '@wemlox/core/src/document/index.ts';
-import { addLook, removeLook } from '../state/actions.ts';
+import { addLook, removeLook } from '../actions/actions.ts';
 import { assetUrl } from '../state/api.ts';
 import { choose, useChoice } from '../state/choice.ts';
 import { useHealth } from '../state/health.ts';

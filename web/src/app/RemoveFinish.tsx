@@ -1,7 +1,7 @@
 /** Asks before a finish goes that something wears: where it is worn, and what is worn there instead. */
 import { useEffect, useState } from 'react';
 import { ChoiceRow } from '../desk/rows.tsx';
-import { removeFinish, wornAt } from '../state/actions.ts';
+import { removeFinish, wornAt } from '../actions/actions.ts';
 import { useRemoving } from '../state/choice.ts';
 import { useStudio } from '../state/studio.ts';
 import { Dialog } from './Dialog.tsx';

@@ -2,7 +2,7 @@
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { cutName } from '@wemlox/core/src/document/index.ts';
-import { goBackTo } from '../state/actions.ts';
+import { goBackTo } from '../actions/actions.ts';
 import { api, assetUrl, type RevisionLine } from '../state/api.ts';
 import { whenText } from '../state/language.ts';
 import { attempt, notify } from '../state/notices.ts';

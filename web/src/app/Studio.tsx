@@ -16,7 +16,7 @@ import { LightBand } from '../band/LightBand.tsx';
 import { SetBand } from '../band/SetBand.tsx';
 import { SurroundRack } from '../band/SurroundRack.tsx';
 import { Stage } from '../stage/Stage.tsx';
-import { layFinish, targetName } from '../state/actions.ts';
+import { layFinish, targetName } from '../actions/actions.ts';
 import { choose, useChoice, useHover, type ChosenFace } from '../state/choice.ts';
 import { watchHealth } from '../state/health.ts';
 import { loadProofs } from '../state/proofs.ts';

@@ -4,7 +4,7 @@ import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
 import { PAINTED_SURROUNDS } from '@wemlox/core/src/light/paintedSurrounds.ts';
 import type { Zone } from '@wemlox/core/src/document/index.ts';
 import { EXPORT_KINDS } from '@wemlox/core/src/scene/exportKinds.ts';
-import { useView } from '../stage/view.ts';
+import { useShown } from '../state/shown.ts';
 import {
   addFinish,
   addLight,
@@ -14,7 +14,7 @@ import {
   layFinish,
   setExposure,
   setSurround,
-} from '../state/actions.ts';
+} from '../actions/actions.ts';
 import { choose, useChoice } from '../state/choice.ts';
 import {
   addText,
@@ -23,8 +23,8 @@ import {
   standOffWall,
   standOnFloor,
   wallOf,
-} from '../state/typeActions.ts';
-import { downloadPicture, keepProof } from '../state/keep.ts';
+} from '../actions/typeActions.ts';
+import { downloadPicture, keepProof } from '../actions/keep.ts';
 import { useProofs } from '../state/proofs.ts';
 import { reachesBack, useRevisions } from '../state/revisions.ts';
 import { history, lookOf, redo, useStudio } from '../state/studio.ts';
@@ -53,7 +53,7 @@ export function stepExposure(by: number): void {
 
 /** Moves the choice along the letters, or through the zones. */
 export function moveFace(letters: number, zones: number): void {
-  const { blocks } = useView.getState();
+  const { blocks } = useShown.getState();
   const all = blocks.flatMap((b) => b.letters);
   if (all.length === 0) return;
   const { face } = useChoice.getState();

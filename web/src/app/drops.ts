@@ -2,7 +2,7 @@
 import type { CollisionDetection } from '@dnd-kit/core';
 import type { ChartTarget, Zone } from '@wemlox/core/src/document/index.ts';
 import { PICTURE } from '../stage/drop.ts';
-import { engine } from '../stage/engine.ts';
+import { engine } from '../engine/engine.ts';
 
 /** Elements that take a drop carry this attribute with the droppable's identifier. */
 const DROP = 'data-drop';

@@ -1,9 +1,9 @@
 /** The keyboard, outside of fields. */
 import { useEffect } from 'react';
 import type { NavigateFunction } from 'react-router';
-import { layFinish } from '../state/actions.ts';
+import { layFinish } from '../actions/actions.ts';
 import { choose, useChoice } from '../state/choice.ts';
-import { keepProof } from '../state/keep.ts';
+import { keepProof } from '../actions/keep.ts';
 import { redo } from '../state/studio.ts';
 import { goBackOne } from '../state/travel.ts';
 import { STEPS } from '../state/words.ts';

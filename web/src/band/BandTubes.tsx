@@ -1,9 +1,9 @@
 /** A letter's tubes in the band: their lines, painted and crowded stretches, and tight bends. Drag along one to paint a stretch out. */
 import { pointer } from 'd3';
 import { useRef, useState } from 'react';
-import type { TubeFacts } from '@wemlox/core/src/type/tube.ts';
+import type { TubeFacts } from '@wemlox/core/src/solid/tube.ts';
 import { useChosenBlock } from '../state/chosen.ts';
-import { clearPaint, paintTube } from '../state/typeActions.ts';
+import { clearPaint, paintTube } from '../actions/typeActions.ts';
 
 /** A press that moves less than this is a click, thousandths of an em. */
 export const CLICK = 6;

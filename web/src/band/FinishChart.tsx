@@ -12,9 +12,9 @@ import {
   type ChartTarget,
   type Zone,
 } from '@wemlox/core/src/document/index.ts';
-import { want, useCellPicture } from '../stage/cells.ts';
-import { useShaping, useView } from '../stage/view.ts';
-import { layFinish, paintFace } from '../state/actions.ts';
+import { want, useCellPicture } from '../engine/cells.ts';
+import { useShaping, useShown } from '../state/shown.ts';
+import { layFinish, paintFace } from '../actions/actions.ts';
 import { choose, useChoice, useHover, type ChosenFace } from '../state/choice.ts';
 import { useLook } from '../state/chosen.ts';
 import { useStudio } from '../state/studio.ts';
@@ -280,7 +280,7 @@ function useColumns(count: number) {
 }
 
 export function FinishChart() {
-  const blocks = useView((v) => v.blocks);
+  const blocks = useShown((v) => v.blocks);
   const letters = useMemo(() => blocks.flatMap((b) => b.letters), [blocks]);
   const shaping = useShaping();
   if (letters.length === 0)
@@ -293,7 +293,7 @@ export function FinishChart() {
 }
 
 function Chart({ letters }: { letters: BandLetter[] }) {
-  const blocks = useView((v) => v.blocks);
+  const blocks = useShown((v) => v.blocks);
   const { chart } = useLook();
   const finishes = useStudio((s) => s.project.finishes);
   const face = useChoice((c) => c.face);

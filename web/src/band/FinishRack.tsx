@@ -4,9 +4,9 @@ import { Plus, X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { Finish } from '@wemlox/core/src/document/index.ts';
 import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
-import { want } from '../stage/cells.ts';
-import { useView } from '../stage/view.ts';
-import { addFinish, layFinish } from '../state/actions.ts';
+import { want } from '../engine/cells.ts';
+import { useShown } from '../state/shown.ts';
+import { addFinish, layFinish } from '../actions/actions.ts';
 import { choose, useChoice } from '../state/choice.ts';
 import { loadLibrary, takeOut, useLibrary } from '../state/library.ts';
 import { useStudio } from '../state/studio.ts';
@@ -158,7 +158,7 @@ export function FinishRack() {
   const finishes = useStudio((s) => s.project.finishes);
   const face = useChoice((c) => c.face);
   const chosen = useChoice((c) => c.finish);
-  const letter = useView((v) => {
+  const letter = useShown((v) => {
     const all = v.blocks.flatMap((b) => b.letters);
     return all.find((l) => l.letter === face?.letter && l.block === face.block) ?? all[0];
   });

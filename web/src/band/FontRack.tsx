@@ -3,10 +3,10 @@ import { Upload } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { FontRef } from '@wemlox/core/src/document/index.ts';
 import { SHIPPED_FONTS, shippedRef } from '@wemlox/core/src/type/shippedFonts.ts';
-import { setFont } from '../state/actions.ts';
+import { setFont } from '../actions/actions.ts';
 import { api, assetUrl, type AssetLine } from '../state/api.ts';
 import { useChosenBlock } from '../state/chosen.ts';
-import { fontUrl } from '../state/fontFiles.ts';
+import { fontUrl } from '../workers/fontFiles.ts';
 import { attempt, notify } from '../state/notices.ts';
 
 const loaded = new Set<string>();

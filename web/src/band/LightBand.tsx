@@ -2,7 +2,7 @@
 import { Lightbulb, LightbulbOff } from 'lucide-react';
 import { toHex } from '@wemlox/core/src/maths/colour.ts';
 import { lightColour, shining } from '@wemlox/core/src/light/placing.ts';
-import { editLight } from '../state/actions.ts';
+import { editLight } from '../actions/actions.ts';
 import { choose, useChoice } from '../state/choice.ts';
 import { useLook } from '../state/chosen.ts';
 import { LIGHT_NAMES, STRENGTH_UNITS } from '../state/words.ts';

@@ -1,12 +1,12 @@
 /** The spaced letters: drag one to kern it; along tubes, drag to paint a stretch out. */
 import { pointer } from 'd3';
 import { memo, useMemo, useRef } from 'react';
-import type { Contour } from '@wemlox/core/src/type/font.ts';
-import type { TubeFacts } from '@wemlox/core/src/type/tube.ts';
+import type { Contour } from '@wemlox/core/src/plane/flatten.ts';
+import type { TubeFacts } from '@wemlox/core/src/solid/tube.ts';
 import { choose, useChoice } from '../state/choice.ts';
 import { useChosenBlock } from '../state/chosen.ts';
-import { setKern } from '../state/typeActions.ts';
-import { useShaping, useView } from '../stage/view.ts';
+import { setKern } from '../actions/typeActions.ts';
+import { useShaping, useShown } from '../state/shown.ts';
 import { BandTubes, CLICK } from './BandTubes.tsx';
 import { pathOf } from './glyph.ts';
 
@@ -111,7 +111,7 @@ const Letter = memo(function Letter(props: LetterProps) {
 
 export function SetBand() {
   const block = useChosenBlock();
-  const shaped = useView((v) => v.blocks.find((b) => b.block === block?.id));
+  const shaped = useShown((v) => v.blocks.find((b) => b.block === block?.id));
   const face = useChoice((c) => c.face);
   const shaping = useShaping();
   const press = useRef<{ letter: string; at: number; kern: number; moved: boolean } | null>(null);

@@ -4,8 +4,8 @@ import { useEffect, useRef, useState } from 'react';
 import { PAINTED_SURROUNDS } from '@wemlox/core/src/light/paintedSurrounds.ts';
 import { reduced, type SurroundPicture } from '@wemlox/core/src/light/surround.ts';
 import { toneMapped8 } from '@wemlox/core/src/picture/tone.ts';
-import { useView } from '../stage/view.ts';
-import { setSurround } from '../state/actions.ts';
+import { useShown } from '../state/shown.ts';
+import { setSurround } from '../actions/actions.ts';
 import { api, type AssetLine } from '../state/api.ts';
 import { useLook } from '../state/chosen.ts';
 import { numberText } from '../state/language.ts';
@@ -31,8 +31,8 @@ function Unwrapped({ picture, stops }: { picture: SurroundPicture; stops: number
 
 export function SurroundRack() {
   const { surround } = useLook();
-  const picture = useView((v) => v.surround?.small);
-  const facts = useView((v) => v.surround?.facts);
+  const picture = useShown((v) => v.surround?.small);
+  const facts = useShown((v) => v.surround?.facts);
   const [uploads, setUploads] = useState<AssetLine[]>([]);
   /** Share of an upload that has been sent; null while none is under way. */
   const [sent, setSent] = useState<number | null>(null);

@@ -1,5 +1,5 @@
 /** Exposure and view transform of the look. */
-import { editLook, setExposure } from '../state/actions.ts';
+import { editLook, setExposure } from '../actions/actions.ts';
 import { useLook } from '../state/chosen.ts';
 import { NumberRow, SegmentRow } from './rows.tsx';
 

@@ -1,14 +1,14 @@
 /** Marks and handles of Set in the picture: the zero plane, letters that touch, tight bends and crowded tubes, and curves with their nodes. */
 import { useRef } from 'react';
 import type { Block, Camera, CurveNode } from '@wemlox/core/src/document/index.ts';
-import { courseOf } from '@wemlox/core/src/type/curve.ts';
-import { editBlock } from '../state/actions.ts';
+import { courseOf } from '@wemlox/core/src/plane/curve.ts';
+import { editBlock } from '../actions/actions.ts';
 import { useChosenBlock } from '../state/chosen.ts';
 import { shotOf, useStudio } from '../state/studio.ts';
 import type { BandBlock } from '../workers/messages.ts';
-import type { FrameRect } from './draft.ts';
+import type { FrameRect } from '../engine/draft.ts';
 import { inPlane, inWorld, onStage } from './projection.ts';
-import { useView } from './view.ts';
+import { useShown } from '../state/shown.ts';
 
 /** Where marks stand on the stage. */
 function marksOf(block: Block, shaped: BandBlock): { key: string; kind: string; at: number[] }[] {
@@ -197,7 +197,7 @@ function Curve({
 export function SetMarks({ frame }: { frame: FrameRect }) {
   const block = useChosenBlock();
   const camera = useStudio((s) => shotOf(s.project).camera);
-  const shaped = useView((v) => v.blocks.find((b) => b.block === block?.id));
+  const shaped = useShown((v) => v.blocks.find((b) => b.block === block?.id));
   if (!block || frame.width <= 16) return null;
   const marks = shaped ? marksOf(block, shaped) : [];
   const plane = shaped ? zeroPlane(block, shaped, camera, frame) : null;

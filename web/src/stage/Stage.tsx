@@ -7,13 +7,13 @@ import { choose, useChoice } from '../state/choice.ts';
 import { shotOf, useStudio } from '../state/studio.ts';
 import { Compared } from './Compared.tsx';
 import { PICTURE } from './drop.ts';
-import { DraftView, type FrameRect } from './draft.ts';
-import { Engine, setEngine } from './engine.ts';
+import { Draft, type FrameRect } from '../engine/draft.ts';
+import { Engine, setEngine } from '../engine/engine.ts';
 import { useHands } from './hands.ts';
 import { Notices } from './Notices.tsx';
 import { SetMarks } from './SetMarks.tsx';
 import { Status } from './Status.tsx';
-import { useView } from './view.ts';
+import { useShown } from '../state/shown.ts';
 
 /** Room round the frame, pixels. */
 const MARGIN = 24;
@@ -36,18 +36,18 @@ export function Stage() {
   const drop = useDroppable({ id: PICTURE });
   const draftCanvas = useRef<HTMLCanvasElement>(null);
   const tracedCanvas = useRef<HTMLCanvasElement>(null);
-  const [parts, setParts] = useState<{ draft: DraftView; engine: Engine } | null>(null);
+  const [parts, setParts] = useState<{ draft: Draft; engine: Engine } | null>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
   const shape = useStudio((s) => shotOf(s.project).frame);
   const mode = useChoice((c) => c.mode);
   const handles = useChoice((c) => c.handles);
-  const fresh = useView((v) => v.fresh);
-  const state = useView((v) => v.state);
-  const samples = useView((v) => v.samples);
+  const fresh = useShown((v) => v.fresh);
+  const state = useShown((v) => v.state);
+  const samples = useShown((v) => v.samples);
   const frame = frameIn(size.width, size.height, aspectOf(shape), !handles);
 
   useEffect(() => {
-    const draft = new DraftView(draftCanvas.current!);
+    const draft = new Draft(draftCanvas.current!);
     const made = new Engine(draft, ({ pixels, size: { width, height } }) => {
       const canvas = tracedCanvas.current;
       if (!canvas) return;

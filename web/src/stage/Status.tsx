@@ -3,9 +3,9 @@ import { useMemo } from 'react';
 import { useChoice } from '../state/choice.ts';
 import { numberText } from '../state/language.ts';
 import { useStudio } from '../state/studio.ts';
-import { blockName, standOnFloor } from '../state/typeActions.ts';
+import { blockName, standOnFloor } from '../actions/typeActions.ts';
 import { sunkBlocks } from './sunk.ts';
-import { useView } from './view.ts';
+import { useShown } from '../state/shown.ts';
 
 interface Place {
   left: number;
@@ -23,7 +23,7 @@ export function duration(seconds: number): string {
 /** Type under the floor, with the one move that mends it. */
 function SunkType() {
   const project = useStudio((s) => s.project);
-  const blocks = useView((v) => v.blocks);
+  const blocks = useShown((v) => v.blocks);
   const floor = project.pieces.find((p) => p.kind === 'floor' && p.on)?.at ?? null;
   const sunk = useMemo(() => sunkBlocks(project, blocks, floor), [project, blocks, floor]);
   return sunk.map(({ block, depth, letters, all }) => {
@@ -45,7 +45,7 @@ function SunkType() {
 }
 
 export function Status({ place }: { place: Place }) {
-  const { state, samples, secondsLeft, failure, problems, fresh } = useView();
+  const { state, samples, secondsLeft, failure, problems, fresh } = useShown();
   const { mode, samples: goal, handles } = useChoice();
   if (!handles) return null;
   const text =

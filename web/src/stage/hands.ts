@@ -4,8 +4,8 @@ import type { Camera } from '@wemlox/core/src/document/index.ts';
 import { cameraFrame, fitted } from '@wemlox/core/src/stage/camera.ts';
 import { choose } from '../state/choice.ts';
 import { edit, shotOf, useStudio } from '../state/studio.ts';
-import type { DraftView } from './draft.ts';
-import { useView } from './view.ts';
+import type { Draft } from '../engine/draft.ts';
+import { useShown } from '../state/shown.ts';
 
 /** A press that moves less than this is a click, pixels. */
 const CLICK = 4;
@@ -46,7 +46,7 @@ const moveCamera = (label: string, move: (camera: Camera) => Camera, join = fals
     join,
   );
 
-export function useHands(stage: RefObject<HTMLDivElement | null>, draft: DraftView | null): void {
+export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft | null): void {
   useEffect(() => {
     const element = stage.current;
     if (!element || !draft) return;
@@ -91,7 +91,7 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: DraftVi
     };
     const twice = (event: MouseEvent) => {
       const hit = draft.pick(...inStage(event));
-      const { scene } = useView.getState();
+      const { scene } = useShown.getState();
       if (!hit?.part.letter || !scene) return;
       const box = {
         min: [1e9, 1e9, 1e9] as [number, number, number],

@@ -1,7 +1,7 @@
 /** Between the world and the picture on the stage. */
 import type { Block, Camera } from '@wemlox/core/src/document/index.ts';
 import { cameraFrame } from '@wemlox/core/src/stage/camera.ts';
-import type { FrameRect } from './draft.ts';
+import type { FrameRect } from '../engine/draft.ts';
 
 type Vec = readonly number[];
 const dot = (a: Vec, b: Vec) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];

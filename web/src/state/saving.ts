@@ -2,7 +2,7 @@
 import { create } from 'zustand';
 import { cutName, newId, putBack, sameJson, type Project } from '@wemlox/core/src/document/index.ts';
 import { api, ApiError, type SaveOrder, type StoredProject } from './api.ts';
-import { draftsLeft, dropDraft, dropFound, isOwn, keepDraft, type FoundDraft } from './drafts.ts';
+import { unsavedLeft, dropUnsaved, dropFound, isOwn, keepUnsaved, type FoundUnsaved } from './unsaved.ts';
 import { whenText } from './language.ts';
 import { notify } from './notices.ts';
 import { forgetRevisions, loadRevisions } from './revisions.ts';
@@ -45,7 +45,7 @@ let busy = false;
 
 /** Opens a project, with edits that had not been sent when the page was closed. */
 export async function openProject(projectId: string): Promise<void> {
-  const [read, left] = await Promise.all([api.read(projectId), draftsLeft(projectId)]);
+  const [read, left] = await Promise.all([api.read(projectId), unsavedLeft(projectId)]);
   clearTimeout(timer);
   timer = undefined;
   id = read.id;
@@ -57,7 +57,7 @@ export async function openProject(projectId: string): Promise<void> {
   useSaving.setState({ state: 'saved', detail: '', conflict: null });
   for (const why of left.damaged)
     notify('problem', `Edits kept in this browser could not be read and are set aside: ${why}`);
-  const differs = (draft: FoundDraft) => {
+  const differs = (draft: FoundUnsaved) => {
     if (!sameJson(draft.project, read.document)) return true;
     dropFound(draft);
     return false;
@@ -72,7 +72,7 @@ export async function openProject(projectId: string): Promise<void> {
 }
 
 /** Goes on with a draft, on the version it was made on. */
-function takeUp(draft: FoundDraft): void {
+function takeUp(draft: FoundUnsaved): void {
   version = draft.version;
   openDocument(id, draft.project);
   if (draft.save)
@@ -83,12 +83,12 @@ function takeUp(draft: FoundDraft): void {
       step: newId(),
       label: 'Edits kept in the browser',
     };
-  keepDraft(id, draft);
+  keepUnsaved(id, draft);
   if (!isOwn(draft, id)) dropFound(draft);
   schedule();
 }
 
-function offerCopy(draft: FoundDraft): void {
+function offerCopy(draft: FoundUnsaved): void {
   const when = whenText(draft.at);
   notify('problem', `Edits of another window from ${when} were never saved; they are kept in this browser`, {
     label: 'Open as a copy',
@@ -152,7 +152,7 @@ function putBackRefused(error: ApiError): void {
 function rest(): void {
   clearTimeout(timer);
   timer = undefined;
-  dropDraft(id);
+  dropUnsaved(id);
   useSaving.setState({ state: 'saved', detail: '' });
 }
 
@@ -164,7 +164,11 @@ async function send(): Promise<void> {
   const sent: Sent = lost ?? { save: newId(), version, document: project, ...currentStep() };
   busy = true;
   lost = null;
-  keepDraft(id, { version: sent.version, project, save: sent.document === project ? sent.save : undefined });
+  keepUnsaved(id, {
+    version: sent.version,
+    project,
+    save: sent.document === project ? sent.save : undefined,
+  });
   useSaving.setState((s) => (STUCK.has(s.state) ? s : { ...s, state: 'saving' }));
   const sentTo = id;
   try {
@@ -174,7 +178,7 @@ async function send(): Promise<void> {
     stored = sent.document;
     const { project: now } = useStudio.getState();
     rest();
-    if (now !== stored) keepDraft(id, { version, project: now });
+    if (now !== stored) keepUnsaved(id, { version, project: now });
   } catch (error) {
     if (sentTo === id) unsent(error, sent);
     return;
@@ -188,7 +192,7 @@ useStudio.subscribe(({ project, id: open }, before) => {
   if (open !== id || project === before.project) return;
   // a save under way, or one whose answer was lost, makes the server's document another one
   if (project === stored && !busy && !lost && !useSaving.getState().conflict) return rest();
-  keepDraft(id, { version, project });
+  keepUnsaved(id, { version, project });
   schedule();
 });
 
@@ -211,7 +215,7 @@ export async function settle(keep: 'mine' | 'theirs' | 'both'): Promise<string |
   version = theirs.version;
   stored = theirs.document;
   lost = null;
-  dropDraft(id);
+  dropUnsaved(id);
   useSaving.setState({ state: 'saved', detail: '', conflict: null });
   if (keep === 'mine') schedule();
   else openDocument(id, theirs.document);

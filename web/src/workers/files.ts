@@ -1,7 +1,7 @@
 /** Files a worker fetches: shipped fonts and the kernel from the build, uploads from the server. */
 import kernelUrl from '@wemlox/core/kernel/build/kernel-shared.wasm?url';
 import { readSurroundPicture } from '@wemlox/core/src/picture/files.ts';
-import { fontUrl } from '../state/fontFiles.ts';
+import { fontUrl } from './fontFiles.ts';
 import type { Sources } from '@wemlox/core/src/scene/sceneMaker.ts';
 
 async function fetched(url: string, what: string): Promise<Uint8Array> {

@@ -8,14 +8,14 @@ import { ScenePreparer } from '@wemlox/core/src/trace/pathTracer.ts';
 import { draftBuffers } from './draftBuffers.ts';
 import { compileKernel, webSources } from './files.ts';
 import {
-  SURROUND_VIEW,
+  SURROUND_PREVIEW,
   type Answered,
   type Answers,
   type Asked,
   type RayMemory,
   type SceneReply,
   type SceneRequest,
-  type SurroundView,
+  type SurroundPreview,
 } from './messages.ts';
 
 const maker = new SceneMaker(webSources, true);
@@ -32,13 +32,13 @@ let builtFrom: Float32Array | null = null;
 let givenFrom: Float32Array | null = null;
 
 /** What the page sees of each picture; it cannot tell sent memory by identity, hence the numbers. */
-const views = new WeakMap<SurroundPicture, SurroundView>();
+const views = new WeakMap<SurroundPicture, SurroundPreview>();
 let viewCount = 0;
-function viewOf(picture: SurroundPicture): SurroundView {
+function viewOf(picture: SurroundPicture): SurroundPreview {
   let view = views.get(picture);
   if (!view) {
     // facts are of the whole picture: reducing it takes the tops off its lamps
-    view = { number: ++viewCount, small: reduced(picture, SURROUND_VIEW), facts: surroundFacts(picture) };
+    view = { number: ++viewCount, small: reduced(picture, SURROUND_PREVIEW), facts: surroundFacts(picture) };
     views.set(picture, view);
   }
   return view;

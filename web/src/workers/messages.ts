@@ -3,11 +3,11 @@ import type { Block, Camera, Grade, Project, Zone } from '@wemlox/core/src/docum
 import type { SurroundFacts, SurroundPicture } from '@wemlox/core/src/light/surround.ts';
 import type { ExportKind } from '@wemlox/core/src/scene/exportKinds.ts';
 import type { FontFacts } from '@wemlox/core/src/type/fontFacts.ts';
-import type { TubeFacts } from '@wemlox/core/src/type/tube.ts';
-import type { BevelLimits } from '@wemlox/core/src/type/limits.ts';
-import type { Contour } from '@wemlox/core/src/type/font.ts';
+import type { TubeFacts } from '@wemlox/core/src/solid/tube.ts';
+import type { BevelLimits } from '@wemlox/core/src/solid/limits.ts';
+import type { Contour } from '@wemlox/core/src/plane/flatten.ts';
 import type { Film } from '@wemlox/core/src/trace/film.ts';
-import type { RayLayout } from '@wemlox/core/src/trace/kernel.ts';
+import type { RayAddresses } from '@wemlox/core/src/trace/kernel.ts';
 import type { PreparedScene } from '@wemlox/core/src/trace/pathTracer.ts';
 import type { DraftBuffers } from './draftBuffers.ts';
 
@@ -49,16 +49,16 @@ export interface BandBlock {
 }
 
 /** The surround's picture as the page needs it. */
-export interface SurroundView {
+export interface SurroundPreview {
   /** Alike numbers, alike pictures. */
   number: number;
-  /** At most SURROUND_VIEW pixels wide. */
+  /** At most SURROUND_PREVIEW pixels wide. */
   small: SurroundPicture;
   facts: SurroundFacts;
 }
 
 /** Widest picture of a surround the page draws with, pixels. */
-export const SURROUND_VIEW = 1024;
+export const SURROUND_PREVIEW = 1024;
 
 export interface SceneRequest {
   seq: number;
@@ -91,7 +91,7 @@ export type Answered =
 export interface RayMemory {
   module: WebAssembly.Module;
   memory: WebAssembly.Memory;
-  layout: RayLayout;
+  layout: RayAddresses;
   /** Raised with each new geometry. */
   version: number;
 }
@@ -102,7 +102,7 @@ export type SceneReply =
       prepared: PreparedScene;
       rays: RayMemory;
       draft: DraftBuffers;
-      view: SurroundView;
+      view: SurroundPreview;
       blocks: BandBlock[];
       problems: string[];
       notes: string[];

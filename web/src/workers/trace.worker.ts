@@ -5,7 +5,7 @@ import { createFilm, developed, type Film } from '@wemlox/core/src/trace/film.ts
 import { Kernel } from '@wemlox/core/src/trace/kernel.ts';
 import { PathTracer, type PreparedScene } from '@wemlox/core/src/trace/pathTracer.ts';
 import { runIsOff, traceShare } from '@wemlox/core/src/trace/tiles.ts';
-import { cellView, shotView } from '@wemlox/core/src/trace/view.ts';
+import { cellEye, shotEye } from '@wemlox/core/src/trace/eye.ts';
 import type { TraceOrder, TraceReply } from './messages.ts';
 
 let prepared: PreparedScene | null = null;
@@ -36,7 +36,7 @@ function pass(order: TraceOrder & { type: 'pass' }): void {
   const { scene } = prepared!;
   const key = JSON.stringify([camera, film.width, film.height]);
   if (main?.key !== key) {
-    const view = shotView({ ...scene, camera }, film.width, film.height);
+    const view = shotEye({ ...scene, camera }, film.width, film.height);
     main = { tracer: new PathTracer(prepared!, kernel!, view), film, key };
   }
   const before = main.tracer.rays;
@@ -48,9 +48,7 @@ function cell({ run, cell: order }: TraceOrder & { type: 'cell' }): void {
   const { key, block, letter, zone, dress, width, height, samples, grade } = order;
   const nothing: TraceReply = { type: 'cell', run, key, samples, width, height, pixels: null };
   const view =
-    prepared &&
-    !runIsOff(control, run) &&
-    cellView(prepared.scene, block, letter, zone, dress, width, height);
+    prepared && !runIsOff(control, run) && cellEye(prepared.scene, block, letter, zone, dress, width, height);
   if (!view) {
     reply(nothing);
     return;

@@ -7,7 +7,7 @@ import { useMemo, useRef, useState } from 'react';
 import { toHex } from '@wemlox/core/src/maths/colour.ts';
 import type { Finish } from '@wemlox/core/src/document/index.ts';
 import { reflectanceAt } from '@wemlox/core/src/finish/reflectance.ts';
-import { setSurface } from '../../state/actions.ts';
+import { setSurface } from '../../actions/actions.ts';
 
 const WIDTH = 300;
 const HEIGHT = 96;

@@ -2,7 +2,7 @@
 import { BookmarkPlus, Trash2 } from 'lucide-react';
 import { FAMILIES, METALS, plainSurface, type Finish } from '@wemlox/core/src/document/index.ts';
 import { ChoiceRow, ColourRow, Fold, NameField, NumberRow, SwitchRow } from '../../desk/rows.tsx';
-import { editFinish, layFinish, askRemoveFinish, setSurface, targetName } from '../../state/actions.ts';
+import { editFinish, layFinish, askRemoveFinish, setSurface, targetName } from '../../actions/actions.ts';
 import { useChoice } from '../../state/choice.ts';
 import { useChosenFinish } from '../../state/chosen.ts';
 import { keepInLibrary } from '../../state/library.ts';

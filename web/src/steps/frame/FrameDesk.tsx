@@ -1,7 +1,7 @@
 /** Frame: the camera and what stands around the type. */
 import { FRAMES, newShot } from '@wemlox/core/src/document/index.ts';
 import { NumberRow, Section, SegmentRow } from '../../desk/rows.tsx';
-import { editShot, fitFrame } from '../../state/actions.ts';
+import { editShot, fitFrame } from '../../actions/actions.ts';
 import { shotOf, useStudio } from '../../state/studio.ts';
 
 const DEG = 180 / Math.PI;

@@ -2,7 +2,7 @@
 import { Plus, Trash2 } from 'lucide-react';
 import { PIECE_KINDS, type Piece } from '@wemlox/core/src/document/index.ts';
 import { NumberRow } from '../../desk/rows.tsx';
-import { addPiece, editPiece, removePiece } from '../../state/actions.ts';
+import { addPiece, editPiece, removePiece } from '../../actions/actions.ts';
 import { choose, useChoice } from '../../state/choice.ts';
 import { useStudio } from '../../state/studio.ts';
 import { PIECE_NAMES } from '../../state/words.ts';

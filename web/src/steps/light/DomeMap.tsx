@@ -3,7 +3,7 @@ import { useRef } from 'react';
 import type { Light } from '@wemlox/core/src/document/index.ts';
 import { toHex } from '@wemlox/core/src/maths/colour.ts';
 import { lightColour } from '@wemlox/core/src/light/placing.ts';
-import { editLight } from '../../state/actions.ts';
+import { editLight } from '../../actions/actions.ts';
 import { choose, useChoice } from '../../state/choice.ts';
 import { useLook } from '../../state/chosen.ts';
 import { shotOf, useStudio } from '../../state/studio.ts';

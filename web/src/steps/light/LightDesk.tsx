@@ -10,7 +10,7 @@ import {
   editLight,
   removeLight,
   setSurround,
-} from '../../state/actions.ts';
+} from '../../actions/actions.ts';
 import { useChoice } from '../../state/choice.ts';
 import { useLook } from '../../state/chosen.ts';
 import { LIGHT_NAMES, STRENGTH_UNITS } from '../../state/words.ts';

@@ -3,9 +3,9 @@ import { Download, Send } from 'lucide-react';
 import { useState } from 'react';
 import { aspectOf } from '@wemlox/core/src/document/index.ts';
 import { ChoiceRow, NumberRow, Section, SwitchRow } from '../../desk/rows.tsx';
-import { engine } from '../../stage/engine.ts';
-import { useView } from '../../stage/view.ts';
-import { downloadPicture } from '../../state/keep.ts';
+import { engine } from '../../engine/engine.ts';
+import { useShown } from '../../state/shown.ts';
+import { downloadPicture } from '../../actions/keep.ts';
 import { sendToPress, type PressSettings } from '../../state/press.ts';
 import { shotOf, useStudio } from '../../state/studio.ts';
 
@@ -92,7 +92,7 @@ function Order() {
 }
 
 export function PressDesk() {
-  const { samples, fresh } = useView();
+  const { samples, fresh } = useShown();
   const size = engine()?.pictureSize;
   return (
     <>

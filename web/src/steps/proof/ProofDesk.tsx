@@ -2,12 +2,12 @@
 import { GradeRows } from '../../desk/GradeRows.tsx';
 import { ChoiceRow, NumberRow, Section, SegmentRow } from '../../desk/rows.tsx';
 import { duration } from '../../stage/Status.tsx';
-import { useView } from '../../stage/view.ts';
-import { goBackTo } from '../../state/actions.ts';
+import { useShown } from '../../state/shown.ts';
+import { goBackTo } from '../../actions/actions.ts';
 import { api, type ProofLine } from '../../state/api.ts';
 import { choose, useChoice } from '../../state/choice.ts';
 import { whenText } from '../../state/language.ts';
-import { keepProof, removeProof } from '../../state/keep.ts';
+import { keepProof, removeProof } from '../../actions/keep.ts';
 import { attempt } from '../../state/notices.ts';
 import { useProofs } from '../../state/proofs.ts';
 import { useStudio } from '../../state/studio.ts';
@@ -21,7 +21,7 @@ async function goBack(proof: ProofLine): Promise<void> {
 }
 
 export function ProofDesk() {
-  const { samples, noise, secondsLeft, fresh, state } = useView();
+  const { samples, noise, secondsLeft, fresh, state } = useShown();
   const { samples: goal, proof: chosen, comparing } = useChoice();
   const against = useChoice((c) => c.against);
   const list = useProofs((p) => p.list);

@@ -1,8 +1,8 @@
 /** The line the letters stand on. */
 import { BASELINES, STRAIGHT_BASELINE, type Baseline, type Block } from '@wemlox/core/src/document/index.ts';
 import { Fold, NumberRow, SegmentRow, SwitchRow } from '../../desk/rows.tsx';
-import { editBlock } from '../../state/actions.ts';
-import { setBaseline } from '../../state/typeActions.ts';
+import { editBlock } from '../../actions/actions.ts';
+import { setBaseline } from '../../actions/typeActions.ts';
 import { BASELINE_NAMES } from '../../state/words.ts';
 
 const DEG = 180 / Math.PI;

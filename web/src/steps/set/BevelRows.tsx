@@ -7,10 +7,10 @@ import {
   type Bevel,
   type Block,
 } from '@wemlox/core/src/document/index.ts';
-import type { BevelLimits } from '@wemlox/core/src/type/limits.ts';
-import { isCurved } from '@wemlox/core/src/type/profile.ts';
+import type { BevelLimits } from '@wemlox/core/src/solid/limits.ts';
+import { isCurved } from '@wemlox/core/src/solid/profile.ts';
 import { NumberRow, SegmentRow } from '../../desk/rows.tsx';
-import { editBlock } from '../../state/actions.ts';
+import { editBlock } from '../../actions/actions.ts';
 import { ProfileCurve } from './ProfileCurve.tsx';
 import { ProfileRow } from './ProfileRow.tsx';
 

@@ -4,7 +4,7 @@ import { useRef } from 'react';
 import type { Block } from '@wemlox/core/src/document/index.ts';
 import { choose } from '../../state/choice.ts';
 import { useStudio } from '../../state/studio.ts';
-import { addDrawing, addText, blockName, copyBlock, removeBlock } from '../../state/typeActions.ts';
+import { addDrawing, addText, blockName, copyBlock, removeBlock } from '../../actions/typeActions.ts';
 
 export function BlockRow({ chosen }: { chosen: Block | undefined }) {
   const blocks = useStudio((s) => s.project.blocks);

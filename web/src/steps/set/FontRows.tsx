@@ -2,7 +2,7 @@
 import type { Block } from '@wemlox/core/src/document/index.ts';
 import type { FontFacts } from '@wemlox/core/src/type/fontFacts.ts';
 import { Fold, NumberRow, SwitchRow } from '../../desk/rows.tsx';
-import { editBlock } from '../../state/actions.ts';
+import { editBlock } from '../../actions/actions.ts';
 import { EMBEDDING_NAMES } from '../../state/words.ts';
 
 export function FontRows({ block, facts }: { block: Block; facts: FontFacts }) {

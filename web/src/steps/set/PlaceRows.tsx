@@ -1,9 +1,9 @@
 /** Where a block stands. */
 import type { Block } from '@wemlox/core/src/document/index.ts';
 import { NumberRow, Section } from '../../desk/rows.tsx';
-import { editBlock, floorOf } from '../../state/actions.ts';
+import { editBlock, floorOf } from '../../actions/actions.ts';
 import { useStudio } from '../../state/studio.ts';
-import { standOffWall, standOnFloor, wallOf } from '../../state/typeActions.ts';
+import { standOffWall, standOnFloor, wallOf } from '../../actions/typeActions.ts';
 import type { BandBlock } from '../../workers/messages.ts';
 
 const DEG = 180 / Math.PI;

@@ -2,7 +2,7 @@
 import { drag, line, pointer, scaleLinear, select } from 'd3';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { ProfilePoint } from '@wemlox/core/src/document/index.ts';
-import { profilePoints } from '@wemlox/core/src/type/profile.ts';
+import { profilePoints } from '@wemlox/core/src/solid/profile.ts';
 import { NumberRow, SwitchRow } from '../../desk/rows.tsx';
 
 const WIDTH = 300;

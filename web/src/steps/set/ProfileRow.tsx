@@ -1,6 +1,6 @@
 /** The bevel's profile, chosen by its drawing: outline at the left, face at the right. */
 import { FREE_PROFILE, PROFILES, type Profile, type ProfilePoint } from '@wemlox/core/src/document/index.ts';
-import { profilePoints } from '@wemlox/core/src/type/profile.ts';
+import { profilePoints } from '@wemlox/core/src/solid/profile.ts';
 import { PROFILE_NAMES } from '../../state/words.ts';
 
 const WIDTH = 28;

@@ -2,10 +2,10 @@
 import { FORMS, GROWTHS, newBlock, type Block } from '@wemlox/core/src/document/index.ts';
 import { EXPORT_KINDS } from '@wemlox/core/src/scene/exportKinds.ts';
 import { Fold, NumberRow, Section, SegmentRow } from '../../desk/rows.tsx';
-import { useView } from '../../stage/view.ts';
-import { editBlock } from '../../state/actions.ts';
+import { useShown } from '../../state/shown.ts';
+import { editBlock } from '../../actions/actions.ts';
 import { useChosenBlock } from '../../state/chosen.ts';
-import { exportType, setForm } from '../../state/typeActions.ts';
+import { exportType, setForm } from '../../actions/typeActions.ts';
 import { FORM_NAMES } from '../../state/words.ts';
 import { BaselineRows } from './BaselineRows.tsx';
 import { BevelRows } from './BevelRows.tsx';
@@ -69,7 +69,7 @@ function FormRows({ block }: { block: Block }) {
 
 export function SetDesk() {
   const block = useChosenBlock();
-  const shaped = useView((v) => v.blocks.find((b) => b.block === block?.id));
+  const shaped = useShown((v) => v.blocks.find((b) => b.block === block?.id));
   if (!block) {
     return (
       <>

@@ -2,7 +2,7 @@
 import { Plus, X } from 'lucide-react';
 import { newStrip, type Block, type Strip } from '@wemlox/core/src/document/index.ts';
 import { ColourRow, Fold, NumberRow, SegmentRow, SwitchRow } from '../../desk/rows.tsx';
-import { editBlock } from '../../state/actions.ts';
+import { editBlock } from '../../actions/actions.ts';
 
 /** What rows go back to. */
 const PLAIN = newStrip();

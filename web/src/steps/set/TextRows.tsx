@@ -1,9 +1,9 @@
 /** The text of a block and how its letters stand together; or the drawing in its place. */
 import { ALIGNMENTS, LONGEST_TEXT, newBlock, type Block } from '@wemlox/core/src/document/index.ts';
 import { NumberRow, Section, SegmentRow } from '../../desk/rows.tsx';
-import { useView } from '../../stage/view.ts';
-import { editBlock, setText } from '../../state/actions.ts';
-import { partLetters } from '../../state/typeActions.ts';
+import { useShown } from '../../state/shown.ts';
+import { editBlock, setText } from '../../actions/actions.ts';
+import { partLetters } from '../../actions/typeActions.ts';
 import type { BandBlock } from '../../workers/messages.ts';
 
 /** What rows go back to. */
@@ -47,7 +47,7 @@ function Touching({ block, shaped }: { block: Block; shaped: BandBlock }) {
 
 export function TextRows({ block, shaped }: { block: Block; shaped: BandBlock | undefined }) {
   const set = (label: string, recipe: (b: Block) => void) => editBlock(block.id, label, recipe);
-  const notes = useView((v) => v.notes);
+  const notes = useShown((v) => v.notes);
   const missing = [...new Set(shaped?.letters.filter((l) => l.missing).map((l) => l.text))];
   const standIns = new Map<string, Set<string>>();
   for (const l of shaped?.letters ?? []) {

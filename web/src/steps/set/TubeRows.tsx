@@ -1,8 +1,8 @@
 /** Glass tubes: their course, size, ends and supports, what they measure, and where they bend too tightly. */
 import { newTube, TUBE_COURSES, type Block, type Tube } from '@wemlox/core/src/document/index.ts';
 import { NumberRow, Section, SegmentRow, SwitchRow } from '../../desk/rows.tsx';
-import { editBlock } from '../../state/actions.ts';
-import { addDrawnTube } from '../../state/typeActions.ts';
+import { editBlock } from '../../actions/actions.ts';
+import { addDrawnTube } from '../../actions/typeActions.ts';
 import { COURSE_NAMES } from '../../state/words.ts';
 import type { BandBlock } from '../../workers/messages.ts';
 

@@ -1,0 +1,89 @@
+/** Keeping proofs and downloading pictures. */
+import { RENDERER } from '@wemlox/core/src/document/index.ts';
+import { engine, SEED } from '../engine/engine.ts';
+import { useShown } from '../state/shown.ts';
+import { api, type ProofLine } from '../state/api.ts';
+import { choose, useChoice } from '../state/choice.ts';
+import { attempt, notify } from '../state/notices.ts';
+import { addProof, useProofs } from '../state/proofs.ts';
+import { lookOf, shotOf, useStudio } from '../state/studio.ts';
+
+const NOTHING_YET = 'Nothing is traced yet: wait for the first sample';
+
+/** Keeps the traced picture with the exact state that made it. */
+export async function keepProof(): Promise<ProofLine | null> {
+  const { id, project } = useStudio.getState();
+  const look = lookOf(project, useChoice.getState().lookId);
+  const now = engine();
+  const encoded = useShown.getState().fresh ? await now?.encode('png') : null;
+  if (!now || !encoded) {
+    notify('problem', NOTHING_YET);
+    return null;
+  }
+  if (useStudio.getState().project !== project) return keepProof();
+  return attempt('The proof was not kept', async () => {
+    const count = useProofs.getState().list.filter((p) => p.look === look.id).length;
+    const name = `${look.name} ${count + 1}`;
+    const picture = await api.upload('proof', name, encoded.bytes);
+    const proof = await api.keep(id, {
+      name,
+      look: look.id,
+      shot: shotOf(project).id,
+      picture: picture.hash,
+      ...now.pictureSize,
+      samples: encoded.samples,
+      seed: SEED,
+      renderer: RENDERER,
+      document: project,
+    });
+    addProof(proof);
+    notify('done', `Kept ${name} at ${encoded.samples} samples`);
+    return proof;
+  });
+}
+
+/** Deletes a proof; the notice brings it back. */
+export async function removeProof(proof: ProofLine): Promise<void> {
+  const { id } = useStudio.getState();
+  const removed = await attempt('The proof was not removed', async () => {
+    await api.removeProof(id, proof.id);
+    return true;
+  });
+  if (!removed) return;
+  useProofs.setState((s) => ({ list: s.list.filter((p) => p.id !== proof.id) }));
+  if (useChoice.getState().proof === proof.id) choose({ proof: null, comparing: 'off' });
+  notify('done', `Removed ${proof.name}`, {
+    label: 'Bring back',
+    run: () =>
+      void attempt('The proof was not brought back', async () => {
+        await api.restoreProof(id, proof.id);
+        useProofs.setState({ list: await api.proofs(id) });
+      }),
+  });
+}
+
+export function download(bytes: Uint8Array<ArrayBuffer>, name: string, type: string): void {
+  const url = URL.createObjectURL(new Blob([bytes], { type }));
+  const link = document.createElement('a');
+  link.href = url;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), 10_000);
+}
+
+/** Downloads the traced picture as it stands. */
+export async function downloadPicture(kind: 'png' | 'png16' | 'exr'): Promise<void> {
+  const { project } = useStudio.getState();
+  const look = lookOf(project, useChoice.getState().lookId);
+  const encoded = await engine()?.encode(kind);
+  if (!encoded) {
+    notify('problem', NOTHING_YET);
+    return;
+  }
+  const ending = kind === 'exr' ? 'exr' : 'png';
+  download(
+    encoded.bytes,
+    `${project.name}, ${look.name}.${ending}`,
+    kind === 'exr' ? 'image/x-exr' : 'image/png',
+  );
+}

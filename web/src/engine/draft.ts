@@ -1,0 +1,305 @@
+/** The draft view: the RenderScene drawn by three.js, on demand, with the traced view's camera and exposure. */
+import {
+  BufferAttribute,
+  BufferGeometry,
+  DataTexture,
+  DirectionalLight,
+  EquirectangularReflectionMapping,
+  FloatType,
+  Group,
+  LinearFilter,
+  LinearToneMapping,
+  Mesh,
+  NeutralToneMapping,
+  PCFShadowMap,
+  PerspectiveCamera,
+  PMREMGenerator,
+  PointLight,
+  Raycaster,
+  RectAreaLight,
+  RepeatWrapping,
+  RGBAFormat,
+  Scene,
+  SpotLight,
+  Vector2,
+  WebGLRenderer,
+  type MeshPhysicalMaterial,
+  type Texture,
+} from 'three';
+import { RectAreaLightUniformsLib } from 'three/addons/lights/RectAreaLightUniformsLib.js';
+import type { Camera, Grade } from '@wemlox/core/src/document/index.ts';
+import type { RenderScene, SceneLight } from '@wemlox/core/src/scene/renderScene.ts';
+import { cameraFrame } from '@wemlox/core/src/stage/camera.ts';
+import type { DraftBuffers } from '../workers/draftBuffers.ts';
+import type { SurroundPreview } from '../workers/messages.ts';
+import { draftMaterial } from './draftMaterial.ts';
+import { PartPicker, type Picked } from './pick.ts';
+
+const SHADOW_MAP = 1024;
+
+/** The frame inside the stage, CSS pixels. */
+export interface FrameRect {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+
+const driverOf = (gl: WebGLRenderingContext | WebGL2RenderingContext): string => {
+  const info = gl.getExtension('WEBGL_debug_renderer_info');
+  return String(gl.getParameter(info ? info.UNMASKED_RENDERER_WEBGL : gl.RENDERER));
+};
+
+/** Without a graphics card smoothing edges costs two thirds of a frame, and the traced view does it anyway. */
+function rasterisedInSoftware(): boolean {
+  const gl = document.createElement('canvas').getContext('webgl2');
+  return gl !== null && /llvmpipe|swiftshader|software/i.test(driverOf(gl));
+}
+
+export class Draft {
+  private readonly renderer: WebGLRenderer;
+  private readonly world = new Scene();
+  private readonly lights = new Group();
+  private readonly eye = new PerspectiveCamera();
+  private readonly mesh = new Mesh(new BufferGeometry(), [] as MeshPhysicalMaterial[]);
+  private readonly materials = new Map<string, MeshPhysicalMaterial>();
+  private readonly pmrem: PMREMGenerator;
+  /** By the number of the picture. */
+  private readonly environments = new Map<number, { picture: Texture; lit: Texture }>();
+  private scene: RenderScene | null = null;
+  /** Made when the scene is first picked in. */
+  private picker: PartPicker | null = null;
+  private camera: Camera | null = null;
+  private stage = { width: 1, height: 1 };
+  private frame: FrameRect = { x: 0, y: 0, width: 1, height: 1 };
+  private due = 0;
+
+  constructor(canvas: HTMLCanvasElement) {
+    RectAreaLightUniformsLib.init();
+    this.renderer = new WebGLRenderer({ canvas, antialias: !rasterisedInSoftware(), alpha: true });
+    this.renderer.setClearColor(0, 0);
+    this.renderer.shadowMap.enabled = true;
+    this.renderer.shadowMap.type = PCFShadowMap;
+    this.pmrem = new PMREMGenerator(this.renderer);
+    this.mesh.castShadow = this.mesh.receiveShadow = true;
+    this.mesh.frustumCulled = false;
+    this.world.add(this.mesh, this.lights);
+  }
+
+  /** Name of the graphics driver, for the curious and for tests. */
+  get driver(): string {
+    return driverOf(this.renderer.getContext());
+  }
+
+  resize(width: number, height: number, frame: FrameRect): void {
+    if (width !== this.stage.width || height !== this.stage.height) {
+      this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio || 1));
+      this.renderer.setSize(width, height, false);
+    }
+    this.stage = { width, height };
+    this.frame = frame;
+    this.aim();
+  }
+
+  setCamera(camera: Camera): void {
+    this.camera = camera;
+    this.aim();
+  }
+
+  setGrade({ exposure, view }: Grade): void {
+    // the same formulas as in core/picture/tone: clipped, or the Khronos neutral shoulder
+    this.renderer.toneMapping = view === 'soft' ? NeutralToneMapping : LinearToneMapping;
+    this.renderer.toneMappingExposure = 2 ** exposure;
+    this.draw();
+  }
+
+  setScene(scene: RenderScene, buffers: DraftBuffers, view: SurroundPreview): void {
+    const { geometry } = this.mesh;
+    if (buffers.corners) {
+      geometry.setAttribute('position', new BufferAttribute(buffers.corners.position, 3));
+      geometry.setAttribute('normal', new BufferAttribute(buffers.corners.normal, 3));
+    }
+    geometry.setIndex(new BufferAttribute(buffers.index, 1));
+    geometry.clearGroups();
+    for (const { start, count, finish } of buffers.groups) geometry.addGroup(start, count, finish);
+    this.dress(scene);
+    this.light(scene);
+    this.surround(scene, view);
+    this.scene = scene;
+    this.picker = null;
+    this.draw();
+  }
+
+  /** One material per finish, kept while it is used. */
+  private dress(scene: RenderScene): void {
+    const used = new Set<string>();
+    this.mesh.material = scene.finishes.map((surface) => {
+      const key = JSON.stringify(surface);
+      used.add(key);
+      let material = this.materials.get(key);
+      if (!material) this.materials.set(key, (material = draftMaterial(surface)));
+      return material;
+    });
+    for (const [key, material] of this.materials) {
+      if (used.has(key)) continue;
+      material.dispose();
+      this.materials.delete(key);
+    }
+  }
+
+  private light(scene: RenderScene): void {
+    for (const old of this.lights.children) (old as SpotLight).dispose?.();
+    this.lights.clear();
+    for (const light of scene.lights) this.lights.add(...this.lamps(light, scene));
+  }
+
+  private lamps(light: SceneLight, scene: RenderScene) {
+    const { position, forward, colour } = light.placed;
+    const peak = Math.max(...colour, 1e-9);
+    const aimed = position.map((v, i) => v + forward[i]);
+    if (light.kind === 'area') {
+      const lamp = new RectAreaLight(0xffffff, peak, light.width, light.height);
+      lamp.color.setRGB(colour[0] / peak, colour[1] / peak, colour[2] / peak);
+      lamp.position.fromArray(position);
+      lamp.lookAt(aimed[0], aimed[1], aimed[2]);
+      return [lamp];
+    }
+    if (light.kind === 'point') {
+      const lamp = new PointLight(0xffffff, peak, 0, 2);
+      lamp.color.setRGB(colour[0] / peak, colour[1] / peak, colour[2] / peak);
+      lamp.position.fromArray(position);
+      return [lamp];
+    }
+    const lamp =
+      light.kind === 'spot'
+        ? new SpotLight(
+            0xffffff,
+            peak,
+            0,
+            Math.acos(light.cosOuter),
+            1 - Math.acos(light.cosInner) / Math.acos(light.cosOuter),
+            2,
+          )
+        : new DirectionalLight(0xffffff, peak);
+    lamp.color.setRGB(colour[0] / peak, colour[1] / peak, colour[2] / peak);
+    lamp.position.fromArray(position);
+    lamp.target.position.fromArray(aimed);
+    lamp.castShadow = light.shadow;
+    lamp.shadow.mapSize.set(SHADOW_MAP, SHADOW_MAP);
+    lamp.shadow.normalBias = 0.002;
+    if (lamp instanceof DirectionalLight) {
+      const { min, max } = scene.typeBox;
+      const size = Math.hypot(...max.map((v, i) => v - min[i]));
+      Object.assign(lamp.shadow.camera, {
+        left: -size,
+        right: size,
+        top: size,
+        bottom: -size,
+        near: 0.01,
+        far: 100 * size,
+      });
+    }
+    return [lamp, lamp.target];
+  }
+
+  private surround(scene: RenderScene, view: SurroundPreview): void {
+    const { surround } = scene;
+    const { picture, lit } = this.environment(view);
+    this.world.environment = lit;
+    this.world.environmentIntensity = surround.gain;
+    this.world.environmentRotation.set(0, surround.turn, 0);
+    this.world.background = surround.seen ? picture : null;
+    this.world.backgroundIntensity = surround.gain;
+    this.world.backgroundRotation.set(0, surround.turn, 0);
+  }
+
+  private environment({ number: key, small }: SurroundPreview): { picture: Texture; lit: Texture } {
+    let known = this.environments.get(key);
+    if (!known) {
+      const { width, height, data } = small;
+      const rgba = new Float32Array(width * height * 4);
+      // our rows run from the top, WebGL's from the bottom
+      for (let y = 0; y < height; y++) {
+        for (let x = 0; x < width; x++) {
+          const from = (y * width + x) * 3;
+          const to = ((height - 1 - y) * width + x) * 4;
+          rgba[to] = data[from];
+          rgba[to + 1] = data[from + 1];
+          rgba[to + 2] = data[from + 2];
+          rgba[to + 3] = 1;
+        }
+      }
+      const picture = new DataTexture(rgba, width, height, RGBAFormat, FloatType);
+      picture.mapping = EquirectangularReflectionMapping;
+      picture.wrapS = RepeatWrapping;
+      picture.minFilter = picture.magFilter = LinearFilter;
+      picture.needsUpdate = true;
+      known = { picture, lit: this.pmrem.fromEquirectangular(picture).texture };
+      this.environments.set(key, known);
+      if (this.environments.size > 6) {
+        const [oldest, textures] = this.environments.entries().next().value!;
+        textures.picture.dispose();
+        textures.lit.dispose();
+        this.environments.delete(oldest);
+      }
+    }
+    return known;
+  }
+
+  private aim(): void {
+    if (!this.camera) return;
+    const { width, height, x, y } = this.frame;
+    const aspect = width / Math.max(1, height);
+    const frame = cameraFrame(this.camera, aspect);
+    const { eye } = this;
+    eye.fov = (2 * Math.atan(frame.halfHeight) * 180) / Math.PI;
+    eye.aspect = aspect;
+    eye.near = this.camera.distance / 200;
+    eye.far = this.camera.distance * 200;
+    // the stage shows more than the frame
+    eye.setViewOffset(width, height, -x, -y, this.stage.width, this.stage.height);
+    eye.position.fromArray(frame.position);
+    eye.up.set(...frame.up);
+    eye.lookAt(this.camera.target[0], this.camera.target[1], this.camera.target[2]);
+    eye.updateMatrixWorld();
+    this.draw();
+  }
+
+  /** Draws once, with the next frame of the screen. */
+  draw(): void {
+    if (this.due) return;
+    this.due = requestAnimationFrame(() => {
+      this.due = 0;
+      if (!this.scene) return;
+      const started = performance.now();
+      this.renderer.render(this.world, this.eye);
+      performance.measure('wemlox:draw', { start: started });
+    });
+  }
+
+  get canvas(): HTMLCanvasElement {
+    return this.renderer.domElement;
+  }
+
+  /** What lies under a point of the stage (CSS pixels from its top left). */
+  pick(x: number, y: number): Picked | null {
+    if (!this.scene) return null;
+    this.picker ??= new PartPicker(this.scene);
+    const at = new Vector2((x / this.stage.width) * 2 - 1, 1 - (y / this.stage.height) * 2);
+    const caster = new Raycaster();
+    caster.setFromCamera(at, this.eye);
+    return this.picker.nearest(caster.ray);
+  }
+
+  end(): void {
+    cancelAnimationFrame(this.due);
+    for (const m of this.materials.values()) m.dispose();
+    for (const e of this.environments.values()) {
+      e.picture.dispose();
+      e.lit.dispose();
+    }
+    this.mesh.geometry.dispose();
+    this.pmrem.dispose();
+    this.renderer.dispose();
+  }
+}

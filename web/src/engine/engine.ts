@@ -1,0 +1,302 @@
+/**
+ * Keeps the picture up with the document: asks for scenes, draws the draft, and traces when the hands rest.
+ * One engine lives as long as the studio is open.
+ */
+import { type Grade, type Look, type Project, type Shot } from '@wemlox/core/src/document/index.ts';
+import type { Part } from '@wemlox/core/src/scene/renderScene.ts';
+import { detailKey } from '@wemlox/core/src/scene/detail.ts';
+import { useChoice } from '../state/choice.ts';
+import { lookOf, shotOf, useStudio } from '../state/studio.ts';
+import type {
+  Answered,
+  Answers,
+  PictureSize,
+  Question,
+  SceneReply,
+  SceneRequest,
+} from '../workers/messages.ts';
+import { TracePool, type TraceProgress } from './tracePool.ts';
+import * as cells from './cells.ts';
+import type { Draft } from './draft.ts';
+import { useShown } from '../state/shown.ts';
+
+/** Time without a change after which tracing starts, milliseconds. */
+const REST = 300;
+/** Samples of a cell: at first sight, and once the picture has found its shape. */
+const CELL_FIRST = 4;
+const CELL_FINE = 24;
+/** Samples of the picture after which cells are refined. */
+const REFINE_AT = 8;
+/** Most pixels traced; a larger stage shows the picture enlarged. */
+const MOST_PIXELS = 1_300_000;
+/** Seed of pictures on the stage. */
+export const SEED = 1;
+
+/** What of the document the scene is made from; of the camera only the detail it asks for. */
+const sceneInputs = (project: Project, look: Look, shot: Shot, width: number) => [
+  project.blocks.map((b) => detailKey(b, shot.camera, width)).join(' '),
+  project.blocks,
+  project.finishes,
+  project.pieces,
+  look.id,
+  look.chart,
+  look.rig,
+  look.surround,
+  shot.frame,
+  shot.bounces,
+];
+
+const alike = (a: unknown[], b: unknown[]) => a.length === b.length && a.every((v, i) => v === b[i]);
+
+export class Engine {
+  private readonly pool: TracePool;
+  private readonly sceneWorker: Worker;
+  private readonly unsubscribe: (() => void)[] = [];
+  private readonly draft: Draft;
+  private readonly onPicture: (progress: TraceProgress) => void;
+  private inputs: unknown[] = [];
+  private camera: Shot['camera'] | null = null;
+  private grade: Grade | null = null;
+  private size: PictureSize = { width: 0, height: 0 };
+  private wanted = false;
+  private asking = false;
+  /** When the last scene was asked for. */
+  private asked = 0;
+  private seq = 0;
+  private questions = 0;
+  private readonly open = new Map<number, (heard: Answered) => void>();
+  private sceneVersion = 0;
+  private rest: ReturnType<typeof setTimeout> | undefined;
+
+  constructor(draft: Draft, onPicture: (progress: TraceProgress) => void) {
+    this.draft = draft;
+    this.onPicture = onPicture;
+    const lanes = Math.max(1, Math.min(16, navigator.hardwareConcurrency || 2));
+    const failed = (failure: string) => useShown.setState({ state: 'failed', failure });
+    this.pool = new TracePool(lanes, failed);
+    this.sceneWorker = new Worker(new URL('../workers/scene.worker.ts', import.meta.url), {
+      type: 'module',
+      name: String(lanes),
+    });
+    this.sceneWorker.onmessage = ({ data }: MessageEvent<SceneReply | Answered>) => {
+      if ('number' in data) this.hear(data);
+      else void this.take(data);
+    };
+    this.sceneWorker.onerror = (event) => failed(event.message || 'the scene worker stopped');
+    this.unsubscribe.push(
+      useStudio.subscribe(() => this.update()),
+      useChoice.subscribe((now, before) => {
+        if (now.lookId !== before.lookId) this.update();
+        if (now.mode !== before.mode || now.samples !== before.samples) this.settle();
+      }),
+    );
+    cells.whenWanted(() => this.settle(false));
+    this.update();
+  }
+
+  /** The frame's size on screen, CSS pixels. */
+  resize(width: number, height: number): void {
+    const ratio = window.devicePixelRatio || 1;
+    const scale = Math.min(1, Math.sqrt(MOST_PIXELS / Math.max(1, width * height * ratio * ratio)));
+    const size = {
+      width: Math.max(1, Math.round(width * ratio * scale)),
+      height: Math.max(1, Math.round(height * ratio * scale)),
+    };
+    if (size.width === this.size.width && size.height === this.size.height) return;
+    this.size = size;
+    this.update();
+    this.changed();
+  }
+
+  private update(): void {
+    const { project } = useStudio.getState();
+    if (!project) return;
+    const look = lookOf(project, useChoice.getState().lookId);
+    const shot = shotOf(project);
+    const inputs = sceneInputs(project, look, shot, this.size.width);
+    const sceneChanged = !alike(inputs, this.inputs);
+    this.inputs = inputs;
+    if (this.grade !== look.grade) {
+      this.grade = look.grade;
+      this.draft.setGrade(look.grade);
+      void this.regrade(look.grade);
+    }
+    if (this.camera !== shot.camera) {
+      this.camera = shot.camera;
+      this.draft.setCamera(shot.camera);
+      this.changed();
+    }
+    if (sceneChanged) {
+      this.wanted = true;
+      this.changed();
+      this.pump();
+    }
+  }
+
+  /** What is on the stage is no longer what the document says. */
+  private changed(): void {
+    this.pool.callOff();
+    if (useShown.getState().state !== 'failed')
+      useShown.setState({ state: 'drafting', fresh: false, samples: 0 });
+    this.settle();
+  }
+
+  private async regrade(grade: Grade): Promise<void> {
+    this.sceneVersion++;
+    const shown = await this.pool.regrade(grade);
+    const { fresh, samples, noise, secondsLeft } = useShown.getState();
+    if (shown && fresh && this.grade === grade) {
+      this.onPicture({
+        ...shown,
+        size: { width: shown.width, height: shown.height },
+        samples,
+        noise,
+        secondsLeft,
+      });
+    }
+    this.settle(false);
+  }
+
+  /** Asks the scene's worker. @throws with what it says when it cannot answer */
+  ask<A extends keyof Answers>(question: Extract<Question, { ask: A }>): Promise<Answers[A]> {
+    return new Promise((resolve, reject) => {
+      const number = ++this.questions;
+      this.open.set(number, (heard) => {
+        if ('refused' in heard) reject(new Error(heard.refused));
+        else resolve(heard.answer as Answers[A]);
+      });
+      this.sceneWorker.postMessage({ number, question });
+    });
+  }
+
+  private hear(heard: Answered): void {
+    this.open.get(heard.number)?.(heard);
+    this.open.delete(heard.number);
+  }
+
+  private pump(): void {
+    if (!this.wanted || this.asking) return;
+    this.wanted = false;
+    this.asking = true;
+    this.asked = performance.now();
+    const { project } = useStudio.getState();
+    const look = lookOf(project, useChoice.getState().lookId);
+    const request: SceneRequest = {
+      seq: ++this.seq,
+      project,
+      look: look.id,
+      shot: shotOf(project).id,
+      width: this.size.width,
+    };
+    this.sceneWorker.postMessage(request);
+  }
+
+  private async take(reply: SceneReply): Promise<void> {
+    if ('failed' in reply) {
+      useShown.setState({ state: 'failed', failure: reply.failed });
+    } else {
+      const { prepared, rays, draft, view, blocks, problems, notes, spent } = reply;
+      this.sceneVersion++;
+      const arrived = performance.now();
+      performance.measure('wemlox:scene', { start: this.asked, end: arrived, detail: spent });
+      this.draft.setScene(prepared.scene, draft, view);
+      performance.measure('wemlox:upload', { start: arrived });
+      useShown.setState((v) => ({
+        scene: prepared.scene,
+        geometry: rays.version,
+        surround: view,
+        blocks,
+        problems,
+        notes,
+        state: v.state === 'failed' ? 'drafting' : v.state,
+      }));
+      await this.pool.takeScene(prepared, rays);
+      this.settle();
+    }
+    this.asking = false;
+    this.pump();
+  }
+
+  /** Starts the wait for resting hands anew. @param restart false keeps a running trace running */
+  private settle(restart = true): void {
+    if (!restart && useShown.getState().state === 'tracing') return;
+    clearTimeout(this.rest);
+    this.rest = setTimeout(() => void this.work(), REST);
+  }
+
+  private cellOrders(samples: number) {
+    const { finishes } = useStudio.getState().project;
+    return cells.orders(
+      this.sceneVersion,
+      samples,
+      this.grade!,
+      (id) => finishes.findIndex((f) => f.id === id) + 1,
+    );
+  }
+
+  private async traceCells(samples: number): Promise<void> {
+    const version = this.sceneVersion;
+    const todo = this.cellOrders(samples);
+    if (todo.length > 0) await this.pool.cells(todo, (cell) => cells.arrived(cell, version));
+  }
+
+  private async work(): Promise<void> {
+    const { scene } = useShown.getState();
+    if (!scene || this.wanted || this.asking || !this.camera || this.size.width === 0) return;
+    const { mode, samples } = useChoice.getState();
+    if (mode === 'draft') {
+      this.pool.callOff();
+      useShown.setState({ state: 'idle' });
+      await this.traceCells(CELL_FIRST);
+      await this.traceCells(CELL_FINE);
+      return;
+    }
+    useShown.setState({ state: 'tracing' });
+    this.pool.setGrade(this.grade!);
+    const whole = await this.pool.trace(
+      { camera: this.camera, size: this.size, samples, seed: SEED },
+      async (progress) => {
+        useShown.setState({
+          samples: progress.samples,
+          noise: progress.noise,
+          secondsLeft: progress.secondsLeft,
+          fresh: true,
+        });
+        this.onPicture(progress);
+        await this.traceCells(progress.samples >= REFINE_AT ? CELL_FINE : CELL_FIRST);
+      },
+    );
+    if (!whole) return;
+    useShown.setState({ state: 'done', secondsLeft: 0 });
+    await this.traceCells(CELL_FINE);
+  }
+
+  /** Encodes the traced picture as it stands; null when nothing has been traced yet. */
+  encode(kind: 'png' | 'png16' | 'exr') {
+    return useShown.getState().fresh ? this.pool.encode(kind) : Promise.resolve(null);
+  }
+
+  /** What of the scene lies at a place of the page; null outside the stage and where nothing is. */
+  partAt(clientX: number, clientY: number): Part | null {
+    const box = this.draft.canvas.getBoundingClientRect();
+    return this.draft.pick(clientX - box.left, clientY - box.top)?.part ?? null;
+  }
+
+  get pictureSize(): PictureSize {
+    return this.size;
+  }
+
+  end(): void {
+    clearTimeout(this.rest);
+    for (const off of this.unsubscribe) off();
+    this.pool.end();
+    this.sceneWorker.terminate();
+  }
+}
+
+/** The engine of the open studio. */
+let open: Engine | null = null;
+export const setEngine = (engine: Engine | null) => {
+  open = engine;
+};
+export const engine = () => open;

@@ -1,0 +1,42 @@
+/** What the stage knows about the picture: the scene made from the document, and how far the trace is. */
+import { create } from 'zustand';
+import type { RenderScene } from '@wemlox/core/src/scene/renderScene.ts';
+import type { BandBlock, SurroundPreview } from '../workers/messages.ts';
+
+export type StageState = 'idle' | 'drafting' | 'tracing' | 'done' | 'failed';
+
+interface View {
+  state: StageState;
+  failure: string;
+  scene: RenderScene | null;
+  /** Raised with each new geometry. */
+  geometry: number;
+  surround: SurroundPreview | null;
+  blocks: BandBlock[];
+  problems: string[];
+  /** What an artist should know besides. */
+  notes: string[];
+  samples: number;
+  noise: number;
+  secondsLeft: number;
+  /** The traced picture is of the document as it is now. */
+  fresh: boolean;
+}
+
+export const useShown = create<View>()(() => ({
+  state: 'idle',
+  failure: '',
+  scene: null,
+  geometry: 0,
+  surround: null,
+  blocks: [],
+  problems: [],
+  notes: [],
+  samples: 0,
+  noise: 0,
+  secondsLeft: 0,
+  fresh: false,
+}));
+
+/** Whether the type is still being shaped for the first time. */
+export const useShaping = () => useShown((v) => v.scene === null && v.state !== 'failed');
