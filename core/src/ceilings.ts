@@ -48,6 +48,9 @@ export const BITMAP = {
 /** An environment picture. */
 export const SURROUND = { bytes: 512 * MB, width: 8192 };
 
+/** The linear film of a proof. */
+export const FILM = { bytes: 512 * MB };
+
 /** What a process that reads foreign files may use before it is ended. */
 export const READING = { memory: 2048 * MB, heap: 1024 * MB, cpuSeconds: 25, seconds: 180, waiting: 64 };
 

@@ -1,7 +1,7 @@
 /** Puts the demo into an empty database, once. */
 import { readdir, readFile } from 'node:fs/promises';
-import { checkProject, RENDERER, type Project } from '@wemlox/core/src/document/index.ts';
-import { createProject, keepProof, putAsset, type Pool } from '@wemlox/store/src/index.ts';
+import { openDocument, RENDERER, type Project } from '@wemlox/core/src/document/index.ts';
+import { createProject, keepProof, putAsset, type Session } from '@wemlox/store/src/index.ts';
 
 /** A demo project as it lies on disk; a proof without a document shows the project as it is. */
 export interface DemoProject {
@@ -21,23 +21,24 @@ export interface DemoProject {
 export const DATA = new URL('../data/', import.meta.url);
 
 /** Loads what is not in the database yet; projects deleted by the artist stay deleted. */
-export async function loadDemo(pool: Pool): Promise<void> {
+export async function loadDemo(session: Session): Promise<void> {
   const files = (await readdir(DATA)).filter((f) => f.endsWith('.json')).sort();
-  const { rows } = await pool.query('SELECT count(*)::int AS n FROM projects');
+  const { rows } = await session.pool.query('SELECT count(*)::int AS n FROM projects');
   if (rows[0].n > 0) return;
   for (const file of files) {
     const demo = JSON.parse(await readFile(new URL(file, DATA), 'utf8')) as DemoProject;
-    const project = checkProject(demo.project);
-    const { id } = await createProject(pool, project, file.replace('.json', ''));
+    const project = openDocument(demo.project);
+    const { id } = await createProject(session, project, file.replace('.json', ''));
     for (const proof of demo.proofs) {
       const bytes = new Uint8Array(await readFile(new URL(proof.file, DATA)));
-      const picture = await putAsset(pool, 'proof', proof.name, bytes);
-      await keepProof(pool, id, {
+      const picture = await putAsset(session, 'proof', proof.name, bytes);
+      await keepProof(session, id, {
         ...proof,
+        film: null,
         shot: project.shots[0].id,
         picture: picture.hash,
         renderer: RENDERER,
-        document: checkProject(proof.document ?? project),
+        document: openDocument(proof.document ?? project),
       });
     }
   }

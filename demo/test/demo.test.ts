@@ -1,7 +1,7 @@
 import { readdir, readFile } from 'node:fs/promises';
 import { decode } from 'fast-png';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { aspectOf, checkProject, finishAt, zonesOf } from '@wemlox/core/src/document/index.ts';
+import { aspectOf, openDocument, finishAt, zonesOf } from '@wemlox/core/src/document/index.ts';
 import { PAINTED_SURROUNDS } from '@wemlox/core/src/light/paintedSurrounds.ts';
 import { SHIPPED_FONTS } from '@wemlox/core/src/type/shippedFonts.ts';
 import { DATA, type DemoProject } from '../src/loadDemo.ts';
@@ -19,9 +19,9 @@ describe.each(files)('%s', (file) => {
   });
 
   it('is a valid document, and so is the state of each of its proofs', () => {
-    expect(checkProject(structuredClone(demo.project))).toEqual(demo.project);
+    expect(openDocument(structuredClone(demo.project))).toEqual(demo.project);
     for (const { document } of demo.proofs)
-      if (document) expect(checkProject(structuredClone(document))).toEqual(document);
+      if (document) expect(openDocument(structuredClone(document))).toEqual(document);
   });
 
   it('needs no file that does not ship, and names each as it is named', () => {

@@ -10,7 +10,7 @@ import { alone, median, type Report, type Row } from '@wemlox/render/src/bench/r
 import { createApp } from '@wemlox/server/src/app.ts';
 import { Readers } from '@wemlox/server/src/foreign/readers.ts';
 import { readSettings } from '@wemlox/server/src/settings.ts';
-import { createProject, listSql } from '@wemlox/store/src/index.ts';
+import { artistAt, createProject, listSql } from '@wemlox/store/src/index.ts';
 import { freshDatabase } from '../../store/test/freshDatabase.ts';
 import config from '../playwright.config.ts';
 
@@ -68,7 +68,7 @@ async function startPage(url: string): Promise<number[]> {
 export async function benchApi(): Promise<Report> {
   const { pool, end } = await freshDatabase();
   const project = newProject('Ostrel', 'OSTREL', structuredClone([...READY_FINISHES]));
-  const { id } = await createProject(pool, project, 'first');
+  const { id } = await createProject(artistAt(pool), project, 'first');
   await pool.query(
     `INSERT INTO projects (id, version, document, name, look, words)
      SELECT 'p' || n, 1, document, 'Lettering ' || n, look, words FROM projects, generate_series(2, $2) n WHERE id = $1`,

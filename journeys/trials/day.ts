@@ -1,7 +1,7 @@
 /** A day of dragging: eight hours, a drag every four seconds, each saved three times. How much the database grows. */
 import type { Project } from '@wemlox/core/src/document/index.ts';
 import { newId } from '@wemlox/core/src/document/index.ts';
-import { createProject, listRevisions, saveProject } from '@wemlox/store/src/index.ts';
+import { artistAt, createProject, listRevisions, saveProject } from '@wemlox/store/src/index.ts';
 import { freshDatabase } from '../../store/test/freshDatabase.ts';
 import type { Outcome } from './table.ts';
 
@@ -15,7 +15,7 @@ export async function dayOfDragging(document: Project, deadline: number): Promis
   const size = async () =>
     Number((await pool.query('SELECT pg_database_size(current_database()) AS n')).rows[0].n) / 1e6;
   const before = await size();
-  const { id } = await createProject(pool, document);
+  const { id } = await createProject(artistAt(pool), document);
   let version = 1;
   let most = 0;
   const drags = (HOURS * 3600) / SECONDS_A_DRAG;
@@ -29,7 +29,7 @@ export async function dayOfDragging(document: Project, deadline: number): Promis
         surround: { ...l.surround, turn: Math.sin(version) },
       }));
       const save = { id: newId(), step, label: 'Turn of the surround' };
-      version = (await saveProject(pool, id, version, { ...document, looks }, save)).version;
+      version = (await saveProject(artistAt(pool), id, version, { ...document, looks }, save)).version;
     }
     // ten minutes pass at once, so that what fell into one span of the thinning stays in one
     if (done % (10 * dragsAMinute) === 10 * dragsAMinute - 1)
@@ -43,7 +43,7 @@ export async function dayOfDragging(document: Project, deadline: number): Promis
     await pool.query('VACUUM revisions');
     most = Math.max(most, (await size()) - before);
   }
-  const kept = (await listRevisions(pool, id)).length;
+  const kept = (await listRevisions(artistAt(pool), id)).length;
   await end();
   const note = `${done} drags, ${version - 1} saves, ${kept} revisions kept, ${most.toFixed(1)} MB at most`;
   const lost = most < MOST_MB && done === drags ? [] : [note];

@@ -3,7 +3,7 @@ import 'reflect-metadata';
 import { EventEmitter } from 'node:events';
 import { Logger, run, type Runner, type WorkerEvents } from 'graphile-worker';
 import pino from 'pino';
-import { openPool, PRESS_TASK, sayAlive, sayGoodbye, type Vigil } from '@wemlox/store/src/index.ts';
+import { openPool, PRESS_TASK, sayAlive, sayGoodbye, studioAt, type Vigil } from '@wemlox/store/src/index.ts';
 import { pressJob } from './press.ts';
 
 const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' }, pino.destination(2));
@@ -20,7 +20,7 @@ let ending = false;
 
 /** Says that this node lives, and frees the work of those that do not. */
 const beat = () =>
-  sayAlive(pool, workers, vigil, performance.now() / 1000).catch((error: Error) =>
+  sayAlive(studioAt(pool), workers, vigil, performance.now() / 1000).catch((error: Error) =>
     log.warn(`no heartbeat: ${error.message}`),
   );
 
@@ -38,7 +38,7 @@ const runner: Runner = await run({
   logger: new Logger(() => (level, message) => log[level === 'warning' ? 'warn' : level](message)),
   taskList: {
     [PRESS_TASK]: (payload, { job }) =>
-      pressJob(pool, (payload as { id: string }).id, () => ending, {
+      pressJob(studioAt(pool), (payload as { id: string }).id, () => ending, {
         last: job.attempts >= job.max_attempts,
       }),
   },
@@ -52,7 +52,7 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) {
     clearInterval(timer);
     void runner
       .stop()
-      .then(() => sayGoodbye(pool, workers))
+      .then(() => sayGoodbye(studioAt(pool), workers))
       .then(() => pool.end())
       .finally(() => process.exit(0));
   });

@@ -12,10 +12,10 @@ import {
   readAsset,
   readPress,
   reportPress,
-  type Pool,
-  type PressJob,
+  type Session,
 } from '@wemlox/store/src/index.ts';
-import { checkProject, type Grade } from '@wemlox/core/src/document/index.ts';
+import type { PressJob } from '@wemlox/wire';
+import { openDocument, type Grade } from '@wemlox/core/src/document/index.ts';
 import { diskSources } from './sources.ts';
 import { traceScene } from './threads.ts';
 
@@ -56,26 +56,26 @@ export function encodePress(
  * @param last nobody will take the job up again
  */
 export async function pressJob(
-  pool: Pool,
+  session: Session,
   id: string,
   stopping: () => boolean,
   { threads, last = false }: { threads?: number; last?: boolean } = {},
 ): Promise<void> {
-  const job = await readPress(pool, id).catch((error: unknown) => {
+  const job = await readPress(session, id).catch((error: unknown) => {
     if (error instanceof MissingError) return null;
     throw error;
   });
   if (!job || (job.state !== 'waiting' && job.state !== 'tracing')) return;
   const { width, height, samples, seed, layers } = job;
-  const kept = await keptFilm(pool, id);
+  const kept = await keptFilm(session, id);
   const before = kept ? job.seconds : 0;
-  if (!(await reportPress(pool, id, kept?.samples ?? 0, before))) return;
-  const sources = diskSources(async (hash) => (await readAsset(pool, hash)).bytes);
+  if (!(await reportPress(session, id, kept?.samples ?? 0, before))) return;
+  const sources = diskSources(async (hash) => (await readAsset(session, hash)).bytes);
   let lastKept = performance.now();
   const started = performance.now();
   let cancelled = false;
   try {
-    const document = checkProject(job.document);
+    const document = openDocument(job.document);
     const { scene, problems } = await new SceneMaker(sources, true).make(document, job.look, job.shot, width);
     // a stand-in would be a different picture
     if (problems.length > 0) throw new RangeError(problems.join('; '));
@@ -89,10 +89,10 @@ export async function pressJob(
       from: kept ? { samples: kept.samples, sums: new Float32Array(kept.film.buffer) } : undefined,
       onPass: async (done, film) => {
         const now = performance.now();
-        cancelled = !(await reportPress(pool, id, done, before + (now - started) / 1000));
+        cancelled = !(await reportPress(session, id, done, before + (now - started) / 1000));
         if (cancelled) return true;
         if (done < samples && (stopping() || now - lastKept > KEEP_EVERY * 1000)) {
-          await keepFilm(pool, id, done, bytesOf(film.sums));
+          await keepFilm(session, id, done, bytesOf(film.sums));
           lastKept = now;
         }
         return stopping();
@@ -103,10 +103,10 @@ export async function pressJob(
     if (traced.samples < samples) throw new NodeEnds('the node ends');
     const grade = document.looks.find((l) => l.id === job.look)!.grade;
     const file = encodePress(job, traced.film, samples, grade);
-    const asset = await putAsset(pool, 'press', job.name, file);
-    await endPress(pool, id, { result: asset.hash, samples });
+    const asset = await putAsset(session, 'press', job.name, file);
+    await endPress(session, id, { result: asset.hash, samples });
   } catch (error) {
     if (mayPass(error) && !last) throw error;
-    await endPress(pool, id, { failed: error instanceof Error ? error.message : String(error) });
+    await endPress(session, id, { failed: error instanceof Error ? error.message : String(error) });
   }
 }

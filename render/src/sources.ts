@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { extname } from 'node:path';
 import {
-  checkProject,
+  openDocument,
   DocumentError,
   unpackProject,
   type Project,
@@ -25,7 +25,7 @@ function documentIn(text: string): Project {
     throw new DocumentError(['the file is not valid JSON']);
   }
   const held = parsed as { document?: unknown; project?: unknown } | null;
-  return checkProject(held?.document ?? held?.project ?? parsed);
+  return openDocument(held?.document ?? held?.project ?? parsed);
 }
 
 /** Opens a .wemlox file, or a project's JSON without assets. @throws DocumentError, or what reading the file throws */

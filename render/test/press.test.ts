@@ -12,8 +12,8 @@ import {
   keptFilm,
   readAsset,
   readPress,
-  type PressOrder,
 } from '@wemlox/store/src/index.ts';
+import type { PressOrder } from '@wemlox/wire';
 import { freshDatabase } from '../../store/test/freshDatabase.ts';
 import { pressJob } from '../src/press.ts';
 import { diskSources } from '../src/sources.ts';
@@ -26,7 +26,7 @@ beforeAll(async () => {
   db = await freshDatabase();
   const demo = await readFile(new URL('../../demo/data/deck-5.json', import.meta.url), 'utf8');
   document = (JSON.parse(demo) as { project: Project }).project;
-  project = (await createProject(db.pool, document)).id;
+  project = (await createProject(db.session, document)).id;
 });
 afterAll(() => db.end());
 
@@ -43,39 +43,39 @@ const order = (change: Partial<PressOrder> = {}): PressOrder => ({
   layers: false,
   ...change,
 });
-const ask = (change: Partial<PressOrder> = {}) => askPress(db.pool, project, document, order(change));
+const ask = (change: Partial<PressOrder> = {}) => askPress(db.session, project, document, order(change));
 
 describe('the press', () => {
   it('makes the same pixels in one go, after a stop in the middle, and as the command line does', async () => {
     const whole = await ask();
-    await pressJob(db.pool, whole.id, () => false);
+    await pressJob(db.session, whole.id, () => false);
     const stopped = await ask();
     let passes = 0;
     // the node ends after two passes; the queue would give the job to the next
-    await expect(pressJob(db.pool, stopped.id, () => ++passes > 2)).rejects.toThrow('the node ends');
-    const kept = await keptFilm(db.pool, stopped.id);
+    await expect(pressJob(db.session, stopped.id, () => ++passes > 2)).rejects.toThrow('the node ends');
+    const kept = await keptFilm(db.session, stopped.id);
     expect(kept!.samples).toBeGreaterThan(0);
     expect(kept!.samples).toBeLessThan(12);
-    await pressJob(db.pool, stopped.id, () => false, { threads: 1 });
-    const [a, b] = [await readPress(db.pool, whole.id), await readPress(db.pool, stopped.id)];
+    await pressJob(db.session, stopped.id, () => false, { threads: 1 });
+    const [a, b] = [await readPress(db.session, whole.id), await readPress(db.session, stopped.id)];
     expect(a).toMatchObject({ state: 'done', samplesDone: 12 });
     expect(b.result).toBe(a.result);
-    expect(await keptFilm(db.pool, stopped.id)).toBeNull();
+    expect(await keptFilm(db.session, stopped.id)).toBeNull();
     const { scene } = await new SceneMaker(
       diskSources(() => Promise.reject(new Error('none'))),
       true,
     ).make(document, 'frosted', 'front', 64);
     const traced = await traceScene(scene, { width: 64, height: 36, samples: 12, seed: 5 });
     const alone = developed(traced.film, 12);
-    const picture = await readAsset(db.pool, a.result!);
+    const picture = await readAsset(db.session, a.result!);
     expect(readExr(picture.bytes, { sanitize: false }).data).toEqual(alone);
   });
 
   it('writes PNG with or without alpha', async () => {
     for (const alpha of [true, false]) {
       const job = await ask({ format: 'png8', alpha, samples: 2, name: 'deck.png' });
-      await pressJob(db.pool, job.id, () => false);
-      const png = decode((await readAsset(db.pool, (await readPress(db.pool, job.id)).result!)).bytes);
+      await pressJob(db.session, job.id, () => false);
+      const png = decode((await readAsset(db.session, (await readPress(db.session, job.id)).result!)).bytes);
       const transparent = (png.data as Uint8Array).some((v, i) => i % 4 === 3 && v < 255);
       expect(transparent).toBe(alpha);
     }
@@ -83,27 +83,27 @@ describe('the press', () => {
 
   it('leaves cancelled jobs alone and stops cancelled ones', async () => {
     const early = await ask();
-    await cancelPress(db.pool, project, early.id);
-    await pressJob(db.pool, early.id, () => false);
-    expect((await readPress(db.pool, early.id)).state).toBe('cancelled');
+    await cancelPress(db.session, project, early.id);
+    await pressJob(db.session, early.id, () => false);
+    expect((await readPress(db.session, early.id)).state).toBe('cancelled');
     const late = await ask({ samples: 4096 });
-    const work = pressJob(db.pool, late.id, () => false);
+    const work = pressJob(db.session, late.id, () => false);
     await new Promise((resolve) => setTimeout(resolve, 2500));
-    await cancelPress(db.pool, project, late.id);
+    await cancelPress(db.session, project, late.id);
     await work;
-    expect(await readPress(db.pool, late.id)).toMatchObject({ state: 'cancelled', result: null });
+    expect(await readPress(db.session, late.id)).toMatchObject({ state: 'cancelled', result: null });
   });
 
   it('fails at once, in words, when it cannot succeed; is left to another try when it may', async () => {
     const broken = structuredClone(document) as unknown as { blocks: unknown };
-    const malformed = await askPress(db.pool, project, document, order());
+    const malformed = await askPress(db.session, project, document, order());
     broken.blocks = 'none';
     await db.pool.query('UPDATE press_jobs SET document = $2 WHERE id = $1', [
       malformed.id,
       JSON.stringify(broken),
     ]);
-    await pressJob(db.pool, malformed.id, () => false);
-    expect(await readPress(db.pool, malformed.id)).toMatchObject({
+    await pressJob(db.session, malformed.id, () => false);
+    expect(await readPress(db.session, malformed.id)).toMatchObject({
       state: 'failed',
       message: expect.stringContaining('blocks: must be a list'),
     });
@@ -114,27 +114,27 @@ describe('the press', () => {
       id: '1'.repeat(64),
       name: 'Lost harbour',
     };
-    const lost = await askPress(db.pool, project, pictured, order());
-    await pressJob(db.pool, lost.id, () => false);
-    expect(await readPress(db.pool, lost.id)).toMatchObject({
+    const lost = await askPress(db.session, project, pictured, order());
+    await pressJob(db.session, lost.id, () => false);
+    expect(await readPress(db.session, lost.id)).toMatchObject({
       state: 'failed',
       message: expect.stringContaining('Lost harbour'),
     });
     // the node ends: another takes over, unless this was the last try
     const ended = await ask({ samples: 4096 });
     let passes = 0;
-    await expect(pressJob(db.pool, ended.id, () => ++passes > 1)).rejects.toThrow('the node ends');
-    expect((await readPress(db.pool, ended.id)).state).toBe('tracing');
-    await pressJob(db.pool, ended.id, () => true, { last: true });
-    expect((await readPress(db.pool, ended.id)).state).toBe('failed');
+    await expect(pressJob(db.session, ended.id, () => ++passes > 1)).rejects.toThrow('the node ends');
+    expect((await readPress(db.session, ended.id)).state).toBe('tracing');
+    await pressJob(db.session, ended.id, () => true, { last: true });
+    expect((await readPress(db.session, ended.id)).state).toBe('failed');
   });
 
   it('fails in words when the document leans on a font that is not there', async () => {
     const broken = structuredClone(document);
     broken.blocks[0].font = { source: 'asset', id: '0'.repeat(64), name: 'Lost Grotesque' };
-    const job = await askPress(db.pool, project, broken, order());
-    await pressJob(db.pool, job.id, () => false);
-    expect(await readPress(db.pool, job.id)).toMatchObject({
+    const job = await askPress(db.session, project, broken, order());
+    await pressJob(db.session, job.id, () => false);
+    expect(await readPress(db.session, job.id)).toMatchObject({
       state: 'failed',
       message: expect.stringContaining('Lost Grotesque'),
     });

@@ -7,6 +7,7 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { Pool } from '@wemlox/store/src/index.ts';
 import { DOCUMENT } from '@wemlox/core/src/ceilings.ts';
+import { withActor } from './actor.ts';
 import type { Readers } from './foreign/readers.ts';
 import { problems, Refusal } from './problem.ts';
 import { assetRoutes } from './routes/assets.ts';
@@ -65,7 +66,7 @@ export function createApp({ pool, log, page, readers, settings }: AppParts): Exp
     }),
   );
   app.use(knownHost(settings), ownPages, withToken(settings));
-  app.use('/api', notTooMany());
+  app.use('/api', notTooMany(), withActor);
   app.get('/api/health', async (_req, res) => {
     await pool.query('SELECT 1');
     res.json({ ok: true });

@@ -4,7 +4,7 @@ import { createServer } from 'node:http';
 import { fileURLToPath } from 'node:url';
 import pino from 'pino';
 import { loadDemo } from '@wemlox/demo/src/loadDemo.ts';
-import { migrate, openPool, sweepAssets } from '@wemlox/store/src/index.ts';
+import { migrate, openPool, studioAt, sweepAssets } from '@wemlox/store/src/index.ts';
 import { createApp } from './app.ts';
 import { Readers } from './foreign/readers.ts';
 import { readSettings, SettingsError, type Settings } from './settings.ts';
@@ -43,12 +43,13 @@ try {
     `the database cannot be used: ${error instanceof Error ? error.message || error.constructor.name : String(error)}`,
   );
 }
-if (process.env.WEMLOX_DEMO !== 'off') await loadDemo(pool);
+if (process.env.WEMLOX_DEMO !== 'off') await loadDemo(studioAt(pool));
 
 const readers = new Readers();
 readers.warm();
 const DAY = 86_400_000;
-const sweep = () => sweepAssets(pool).catch((error: unknown) => log.error(error, 'sweep of unused files'));
+const sweep = () =>
+  sweepAssets(studioAt(pool)).catch((error: unknown) => log.error(error, 'sweep of unused files'));
 void sweep();
 setInterval(() => void sweep(), DAY).unref();
 watchDatabase(pool, say);

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { zipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { unpackProject, type Project } from '@wemlox/core/src/document/index.ts';
+import { unpackProject, VERSION, type Project } from '@wemlox/core/src/document/index.ts';
 import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
 import { encodeExr, encodeHdr } from '@wemlox/core/src/picture/files.ts';
 import { sha256 } from '@wemlox/store/src/index.ts';
@@ -184,7 +184,7 @@ describe('proofs', () => {
     const kept = await call('POST', `/projects/${id}/proofs`, proof);
     expect(kept.status).toBe(201);
     expect((await call('GET', `/projects/${id}/proofs`)).json).toHaveLength(1);
-    expect((await call('GET', `/projects/${id}/proofs/${kept.json.id}/document`)).json).toEqual(document);
+    expect((await call('GET', `/projects/${id}/proofs/${kept.json.finish.id}/document`)).json).toEqual(document);
     expect((await call('POST', `/projects/${id}/proofs`, { ...proof, samples: 0 })).json.problems[0]).toMatch(
       /samples/,
     );
@@ -197,15 +197,16 @@ describe('proofs', () => {
 describe('the library of finishes', () => {
   it('takes a finish, and refuses one that is not, naming the field', async () => {
     const [finish] = READY_FINISHES;
-    const kept = await call('POST', '/finishes', { finish });
+    const kept = await call('POST', '/finishes', { version: VERSION, finish });
     expect(kept.status).toBe(201);
     expect((await call('GET', '/finishes')).json).toEqual([kept.json]);
     const wrong = await call('POST', '/finishes', {
+      version: VERSION,
       finish: { ...finish, surface: { ...finish.surface, coat_ior: 'thick' } },
     });
     expect(wrong.status).toBe(422);
     expect(JSON.stringify(wrong.json)).toContain('finish.surface.coat_ior');
-    expect((await call('DELETE', `/finishes/${kept.json.id}`)).status).toBe(204);
+    expect((await call('DELETE', `/finishes/${kept.json.finish.id}`)).status).toBe(204);
     expect((await call('GET', '/finishes')).json).toEqual([]);
     expect((await call('DELETE', '/finishes/nothing')).status).toBe(404);
   });

@@ -1,17 +1,10 @@
 /** Files by their SHA-256, in chunks, written once. */
 import { createHash } from 'node:crypto';
+import type { AssetKind, AssetLine, UnusedAsset } from '@wemlox/wire';
 import { inWords, KEPT } from '@wemlox/core/src/ceilings.ts';
 import { assetsOf, type Project } from '@wemlox/core/src/document/index.ts';
-import { inTransaction, MissingError, QuotaError, type Client, type Pool } from './database.ts';
-
-export type AssetKind = 'font' | 'surround' | 'drawing' | 'proof' | 'press';
-
-export interface AssetLine {
-  hash: string;
-  kind: AssetKind;
-  name: string;
-  size: number;
-}
+import { inTransaction, MissingError, QuotaError, type Client } from './database.ts';
+import type { Session } from './session.ts';
 
 const CHUNK = 1 << 20;
 
@@ -47,16 +40,12 @@ export async function useAssets(
 
 /** Nothing leans on it: no project has used it, no proof shows it, no press job made it. */
 const UNUSED = `NOT EXISTS (SELECT FROM asset_uses u WHERE u.hash = a.hash)
-  AND NOT EXISTS (SELECT FROM proofs p WHERE p.picture = a.hash)
+  AND NOT EXISTS (SELECT FROM proofs p WHERE a.hash IN (p.picture, p.film))
   AND NOT EXISTS (SELECT FROM press_jobs j WHERE j.result = a.hash)
   AND NOT EXISTS (SELECT FROM revisions r WHERE r.picture = a.hash)`;
 
-export interface UnusedAsset extends AssetLine {
-  uploadedAt: string;
-}
-
 /** Files that nothing uses, the largest first. */
-export async function unusedAssets(pool: Pool): Promise<UnusedAsset[]> {
+export async function unusedAssets({ pool }: Session): Promise<UnusedAsset[]> {
   const { rows } = await pool.query(
     `SELECT hash, kind, name, size, created_at FROM assets a WHERE ${UNUSED} ORDER BY size DESC, hash`,
   );
@@ -68,13 +57,13 @@ export async function unusedAssets(pool: Pool): Promise<UnusedAsset[]> {
 }
 
 /** Removes a file that nothing uses. @throws MissingError when there is none of that hash, or it is in use */
-export async function removeUnused(pool: Pool, hash: string): Promise<void> {
+export async function removeUnused({ pool }: Session, hash: string): Promise<void> {
   const { rowCount } = await pool.query(`DELETE FROM assets a WHERE hash = $1 AND ${UNUSED}`, [hash]);
   if (rowCount === 0) throw new MissingError(`no unused asset ${hash}`);
 }
 
 /** Removes files that have gone unused for the stated time; how many. */
-export async function sweepAssets(pool: Pool): Promise<number> {
+export async function sweepAssets({ pool }: Session): Promise<number> {
   const { rowCount } = await pool.query(
     `DELETE FROM assets a WHERE created_at < now() - make_interval(days => $1) AND ${UNUSED}`,
     [KEPT.unusedDays],
@@ -84,7 +73,7 @@ export async function sweepAssets(pool: Pool): Promise<number> {
 
 /** Stores a file; the same bytes again are the same asset. */
 export async function putAsset(
-  pool: Pool,
+  { pool, actor }: Session,
   kind: AssetKind,
   name: string,
   bytes: Uint8Array,
@@ -93,8 +82,8 @@ export async function putAsset(
   const line: AssetLine = { hash, kind, name, size: bytes.length };
   await inTransaction(pool, async (client) => {
     const { rowCount } = await client.query(
-      'INSERT INTO assets (hash, kind, name, size) VALUES ($1, $2, $3, $4) ON CONFLICT (hash) DO NOTHING',
-      [hash, kind, name, bytes.length],
+      'INSERT INTO assets (hash, kind, name, size, actor) VALUES ($1, $2, $3, $4, $5) ON CONFLICT (hash) DO NOTHING',
+      [hash, kind, name, bytes.length, actor.id],
     );
     if (rowCount === 0) return;
     const { rows } = await client.query('SELECT coalesce(sum(size), 0)::bigint AS size FROM assets');
@@ -114,14 +103,14 @@ export async function putAsset(
 }
 
 /** @throws MissingError */
-export async function findAsset(pool: Pool, hash: string): Promise<AssetLine> {
+export async function findAsset({ pool }: Session, hash: string): Promise<AssetLine> {
   const { rows } = await pool.query('SELECT hash, kind, name, size FROM assets WHERE hash = $1', [hash]);
   if (rows.length === 0) throw new MissingError(`no asset ${hash}`);
   return { ...rows[0], size: Number(rows[0].size) };
 }
 
 /** The file, chunk by chunk. */
-export async function* assetChunks(pool: Pool, hash: string): AsyncGenerator<Buffer> {
+export async function* assetChunks({ pool }: Session, hash: string): AsyncGenerator<Buffer> {
   for (let n = 0; ; n++) {
     const { rows } = await pool.query('SELECT data FROM asset_chunks WHERE hash = $1 AND n = $2', [hash, n]);
     if (rows.length === 0) return;
@@ -130,15 +119,15 @@ export async function* assetChunks(pool: Pool, hash: string): AsyncGenerator<Buf
 }
 
 /** The whole file. @throws MissingError */
-export async function readAsset(pool: Pool, hash: string): Promise<AssetLine & { bytes: Uint8Array }> {
-  const line = await findAsset(pool, hash);
+export async function readAsset(session: Session, hash: string): Promise<AssetLine & { bytes: Uint8Array }> {
+  const line = await findAsset(session, hash);
   const chunks: Buffer[] = [];
-  for await (const chunk of assetChunks(pool, hash)) chunks.push(chunk);
+  for await (const chunk of assetChunks(session, hash)) chunks.push(chunk);
   return { ...line, bytes: new Uint8Array(Buffer.concat(chunks)) };
 }
 
 /** Assets of a kind, by name. */
-export async function listAssets(pool: Pool, kind: AssetKind): Promise<AssetLine[]> {
+export async function listAssets({ pool }: Session, kind: AssetKind): Promise<AssetLine[]> {
   const { rows } = await pool.query(
     'SELECT hash, kind, name, size FROM assets WHERE kind = $1 ORDER BY lower(name), hash',
     [kind],

@@ -1,26 +1,42 @@
 /** The library: finishes kept for every project to start from. */
+import type { StoredFinish } from '@wemlox/wire';
 import { newId, type Finish } from '@wemlox/core/src/document/index.ts';
-import { MissingError, type Pool } from './database.ts';
+import { MissingError } from './database.ts';
+import type { Session } from './session.ts';
 
-/** Keeps a copy of a finish under an identifier of its own. */
-export async function keepFinish(pool: Pool, { name, family, surface }: Omit<Finish, 'id'>): Promise<Finish> {
+/** A row as it is kept: its finish is plain JSON until it has passed the door. */
+const finishOf = ({ version, ...finish }: Record<string, unknown>): StoredFinish => ({
+  version: Number(version),
+  finish,
+});
+
+/**
+ * Keeps a copy of a finish under an identifier of its own.
+ * @param version of the document it is written in
+ */
+export async function keepFinish(
+  { pool, actor }: Session,
+  { name, family, surface }: Omit<Finish, 'id'>,
+  version: number,
+): Promise<StoredFinish> {
   const { rows } = await pool.query(
-    'INSERT INTO finishes (id, name, family, surface) VALUES ($1, $2, $3, $4) RETURNING id, name, family, surface',
-    [newId(), name, family, JSON.stringify(surface)],
+    `INSERT INTO finishes (id, name, family, surface, version, actor) VALUES ($1, $2, $3, $4, $5, $6)
+     RETURNING id, name, family, surface, version`,
+    [newId(), name, family, JSON.stringify(surface), version, actor.id],
   );
-  return rows[0];
+  return finishOf(rows[0]);
 }
 
 /** By name. */
-export async function listFinishes(pool: Pool): Promise<Finish[]> {
+export async function listFinishes({ pool }: Session): Promise<StoredFinish[]> {
   const { rows } = await pool.query(
-    'SELECT id, name, family, surface FROM finishes WHERE deleted_at IS NULL ORDER BY lower(name), id',
+    `SELECT id, name, family, surface, version FROM finishes WHERE deleted_at IS NULL ORDER BY lower(name), id`,
   );
-  return rows;
+  return rows.map(finishOf);
 }
 
 /** Deletes or brings back. @throws MissingError */
-export async function setFinishDeleted(pool: Pool, id: string, deleted: boolean): Promise<void> {
+export async function setFinishDeleted({ pool }: Session, id: string, deleted: boolean): Promise<void> {
   const { rowCount } = await pool.query(
     'UPDATE finishes SET deleted_at = CASE WHEN $2 THEN now() ELSE NULL END WHERE id = $1',
     [id, deleted],

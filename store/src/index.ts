@@ -5,3 +5,4 @@ export * from './projects.ts';
 export * from './proofs.ts';
 export * from './press.ts';
 export * from './revisions.ts';
+export * from './session.ts';

@@ -1,36 +1,9 @@
 /** Press jobs and the films they are made on. */
+import type { PressJob, PressOrder } from '@wemlox/wire';
 import { newId, type Project } from '@wemlox/core/src/document/index.ts';
 import { useAssets } from './assets.ts';
-import { inTransaction, MissingError, type Pool } from './database.ts';
-
-export const PRESS_FORMATS = ['png8', 'png16', 'exr-half', 'exr-float'] as const;
-export type PressFormat = (typeof PRESS_FORMATS)[number];
-
-export interface PressOrder {
-  name: string;
-  look: string;
-  shot: string;
-  width: number;
-  height: number;
-  samples: number;
-  seed: number;
-  format: PressFormat;
-  /** False lays the picture over black. */
-  alpha: boolean;
-  layers: boolean;
-}
-
-export interface PressJob extends PressOrder {
-  id: string;
-  state: 'waiting' | 'tracing' | 'done' | 'failed' | 'cancelled';
-  samplesDone: number;
-  /** Seconds of tracing so far. */
-  seconds: number;
-  message: string;
-  /** Asset hash of the finished file. */
-  result: string | null;
-  askedAt: string;
-}
+import { inTransaction, MissingError } from './database.ts';
+import type { Session } from './session.ts';
 
 /** Name of the task in the queue. */
 export const PRESS_TASK = 'press';
@@ -38,7 +11,7 @@ export const PRESS_TASK = 'press';
 export const PRESS_ATTEMPTS = 25;
 
 const LINE = `id, name, look, shot, width, height, samples, seed, format, alpha, layers, state, samples_done, seconds,
-  message, result, asked_at`;
+  message, result, asked_at, actor`;
 
 const jobOf = (r: Record<string, unknown> & { asked_at: Date }): PressJob => {
   const { samples_done, asked_at, seed, ...rest } = r;
@@ -52,15 +25,16 @@ const jobOf = (r: Record<string, unknown> & { asked_at: Date }): PressJob => {
 
 /** Records an order and puts it into the queue, in one transaction. */
 export async function askPress(
-  pool: Pool,
+  { pool, actor }: Session,
   project: string,
   document: Project,
   order: PressOrder,
 ): Promise<PressJob> {
   return inTransaction(pool, async (client) => {
     const { rows } = await client.query(
-      `INSERT INTO press_jobs (id, project_id, name, look, shot, document, width, height, samples, seed, format, alpha, layers)
-       SELECT $1, p.id, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13 FROM projects p WHERE p.id = $2
+      `INSERT INTO press_jobs (id, project_id, name, look, shot, document, width, height, samples, seed, format, alpha,
+              layers, actor)
+       SELECT $1, p.id, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14 FROM projects p WHERE p.id = $2
        RETURNING ${LINE}`,
       [
         newId(),
@@ -76,6 +50,7 @@ export async function askPress(
         order.format,
         order.alpha,
         order.layers,
+        actor.id,
       ],
     );
     if (rows.length === 0) throw new MissingError(`no project ${project}`);
@@ -92,7 +67,7 @@ export async function askPress(
 }
 
 /** Newest first. */
-export async function listPress(pool: Pool, project: string): Promise<PressJob[]> {
+export async function listPress({ pool }: Session, project: string): Promise<PressJob[]> {
   const { rows } = await pool.query(
     `SELECT ${LINE} FROM press_jobs WHERE project_id = $1 ORDER BY n DESC LIMIT 100`,
     [project],
@@ -100,15 +75,15 @@ export async function listPress(pool: Pool, project: string): Promise<PressJob[]
   return rows.map(jobOf);
 }
 
-/** A job with the document it is made from. @throws MissingError */
-export async function readPress(pool: Pool, id: string): Promise<PressJob & { document: Project }> {
+/** A job with the document it is made from, as it is kept. @throws MissingError */
+export async function readPress({ pool }: Session, id: string): Promise<PressJob & { document: unknown }> {
   const { rows } = await pool.query(`SELECT ${LINE}, document FROM press_jobs WHERE id = $1`, [id]);
   if (rows.length === 0) throw new MissingError(`no press job ${id}`);
   return { ...jobOf(rows[0]), document: rows[0].document };
 }
 
 /** Stops a job that is waiting or being traced. @throws MissingError */
-export async function cancelPress(pool: Pool, project: string, id: string): Promise<void> {
+export async function cancelPress({ pool }: Session, project: string, id: string): Promise<void> {
   const { rowCount } = await pool.query(
     `UPDATE press_jobs SET state = 'cancelled', ended_at = now()
       WHERE id = $2 AND project_id = $1 AND state IN ('waiting', 'tracing')`,
@@ -120,7 +95,7 @@ export async function cancelPress(pool: Pool, project: string, id: string): Prom
 
 /** Reports how far a job is; false when it has been cancelled meanwhile. */
 export async function reportPress(
-  pool: Pool,
+  { pool }: Session,
   id: string,
   samplesDone: number,
   seconds: number,
@@ -134,7 +109,7 @@ export async function reportPress(
 }
 
 export async function endPress(
-  pool: Pool,
+  { pool }: Session,
   id: string,
   end: { result: string; samples: number } | { failed: string },
 ): Promise<void> {
@@ -154,7 +129,12 @@ export async function endPress(
 const CHUNK = 16 << 20;
 
 /** Keeps the film as it stands after `samples`, in place of what was kept before. */
-export async function keepFilm(pool: Pool, id: string, samples: number, film: Uint8Array): Promise<void> {
+export async function keepFilm(
+  { pool }: Session,
+  id: string,
+  samples: number,
+  film: Uint8Array,
+): Promise<void> {
   await inTransaction(pool, async (client) => {
     await client.query('DELETE FROM press_films WHERE job_id = $1', [id]);
     for (let n = 0; n * CHUNK < film.length; n++) {
@@ -170,7 +150,7 @@ export async function keepFilm(pool: Pool, id: string, samples: number, film: Ui
 
 /** The kept film and its samples; null when none was kept. */
 export async function keptFilm(
-  pool: Pool,
+  { pool }: Session,
   id: string,
 ): Promise<{ samples: number; film: Uint8Array } | null> {
   const { rows } = await pool.query('SELECT samples, data FROM press_films WHERE job_id = $1 ORDER BY n', [
@@ -206,7 +186,12 @@ function silentOf(vigil: Vigil, signs: Map<string, string>, now: number): string
  * @param vigil what this node remembers of the others between its beats
  * @param now seconds of a clock that never jumps
  */
-export async function sayAlive(pool: Pool, workers: string[], vigil: Vigil, now: number): Promise<void> {
+export async function sayAlive(
+  { pool }: Session,
+  workers: string[],
+  vigil: Vigil,
+  now: number,
+): Promise<void> {
   await pool.query(
     `INSERT INTO render_nodes (worker_id) SELECT unnest($1::text[])
      ON CONFLICT (worker_id) DO UPDATE SET beats = render_nodes.beats + 1`,
@@ -236,6 +221,6 @@ export async function sayAlive(pool: Pool, workers: string[], vigil: Vigil, now:
 }
 
 /** A node that ends in order leaves nothing to wait for. */
-export async function sayGoodbye(pool: Pool, workers: string[]): Promise<void> {
+export async function sayGoodbye({ pool }: Session, workers: string[]): Promise<void> {
   await pool.query('DELETE FROM render_nodes WHERE worker_id = ANY($1)', [workers]);
 }

@@ -1,39 +1,11 @@
 /** Projects. Documents come in checked. */
 import { KEPT } from '@wemlox/core/src/ceilings.ts';
+import type { ProjectQuery, StoredProject } from '@wemlox/wire';
 import { newId, type Project } from '@wemlox/core/src/document/index.ts';
 import { useAssets } from './assets.ts';
-import { inTransaction, MissingError, QuotaError, type Pool } from './database.ts';
+import { inTransaction, MissingError, QuotaError } from './database.ts';
+import type { Session } from './session.ts';
 import { keepRevision, thinRevisions } from './revisions.ts';
-
-export interface ProjectLine {
-  id: string;
-  name: string;
-  version: number;
-  /** ISO 8601, with its offset. */
-  updatedAt: string;
-  /** First look, to open. */
-  look: string;
-  /** Picture of the latest proof, an asset's hash. */
-  picture: string | null;
-  proofs: number;
-}
-
-export const PROJECT_ORDERS = ['changed', 'name', 'words'] as const;
-
-/** Which projects a list shows; all of them, the last changed first, when nothing is asked. */
-export interface ProjectQuery {
-  /** Part of the name or of the words in the type, in any case. */
-  search?: string;
-  order?: (typeof PROJECT_ORDERS)[number];
-  offset?: number;
-  limit?: number;
-}
-
-export interface StoredProject {
-  id: string;
-  version: number;
-  document: Project;
-}
 
 /** Somebody saved a newer version first; ours was kept as a revision beside it. */
 export class ConflictError extends Error {
@@ -72,11 +44,11 @@ export function listSql({ search = '', order = 'changed', offset = 0, limit }: P
  * @returns the list as the text of a JSON array of ProjectLine: the database writes it, and nothing need take it apart
  */
 export async function listProjects(
-  pool: Pool,
+  session: Session,
   query: ProjectQuery = {},
 ): Promise<{ total: number; json: string }> {
   const { text, values } = listSql(query);
-  const { rows } = await pool.query(
+  const { rows } = await session.pool.query(
     `SELECT ${query.limit === undefined ? 'count(*)' : 'coalesce(max(total), 0)'}::int AS total,
             coalesce(json_agg(row_to_json(list)), '[]')::text AS json
        FROM (${text}) list`,
@@ -85,7 +57,7 @@ export async function listProjects(
   const [found] = rows as { total: number; json: string }[];
   // beyond the last page
   if (found.json === '[]' && query.offset)
-    return { total: (await listProjects(pool, { ...query, offset: 0, limit: 1 })).total, json: '[]' };
+    return { total: (await listProjects(session, { ...query, offset: 0, limit: 1 })).total, json: '[]' };
   return found;
 }
 
@@ -97,7 +69,7 @@ const rowOf = (document: Project) => [
 ];
 
 export async function createProject(
-  pool: Pool,
+  { pool, actor }: Session,
   document: Project,
   id = newId(),
   label = 'Made',
@@ -112,15 +84,15 @@ export async function createProject(
     );
     await useAssets(client, id, document);
     await client.query(
-      'INSERT INTO revisions (project_id, version, document, label) VALUES ($1, 1, $2, $3)',
-      [id, JSON.stringify(document), label],
+      'INSERT INTO revisions (project_id, version, document, label, actor) VALUES ($1, 1, $2, $3, $4)',
+      [id, JSON.stringify(document), label, actor.id],
     );
     return { id, version: 1, document };
   });
 }
 
 /** @throws MissingError */
-export async function readProject(pool: Pool, id: string): Promise<StoredProject> {
+export async function readProject({ pool }: Session, id: string): Promise<StoredProject> {
   const { rows } = await pool.query(
     'SELECT id, version, document FROM projects WHERE id = $1 AND deleted_at IS NULL',
     [id],
@@ -143,7 +115,7 @@ export interface Save {
 const THIN_EVERY = 20;
 
 /** The version a project is at. @throws MissingError */
-export async function readProjectVersion(pool: Pool, id: string): Promise<number> {
+export async function readProjectVersion({ pool }: Session, id: string): Promise<number> {
   const { rows } = await pool.query('SELECT version FROM projects WHERE id = $1 AND deleted_at IS NULL', [
     id,
   ]);
@@ -157,7 +129,7 @@ export async function readProjectVersion(pool: Pool, id: string): Promise<number
  * @throws MissingError
  */
 export async function saveProject(
-  pool: Pool,
+  { pool, actor }: Session,
   id: string,
   base: number,
   document: Project,
@@ -183,9 +155,9 @@ export async function saveProject(
     const { step = null, label = '' } = save;
     if (current.version !== base) {
       const kept = await client.query(
-        `INSERT INTO revisions (project_id, base, document, label, step, save_id) VALUES ($1, $2, $3, $4, $5, $6)
-         RETURNING id`,
-        [id, base, text, label, step, save.id ?? null],
+        `INSERT INTO revisions (project_id, base, document, label, step, save_id, actor)
+         VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING id`,
+        [id, base, text, label, step, save.id ?? null, actor.id],
       );
       return { conflict: new ConflictError(current, String(kept.rows[0].id)) };
     }
@@ -195,7 +167,7 @@ export async function saveProject(
               touched = nextval('project_touches') WHERE id = $1`,
       [id, version, text, ...rowOf(document)],
     );
-    await keepRevision(client, id, version, text, { step, label, save: save.id ?? null });
+    await keepRevision(client, id, version, text, { step, label, save: save.id ?? null, actor });
     if (version % THIN_EVERY === 0) await thinRevisions(client, id);
     return { saved: { id, version, document } };
   });
@@ -204,7 +176,7 @@ export async function saveProject(
 }
 
 /** Deletes or brings back. @throws MissingError */
-export async function setDeleted(pool: Pool, id: string, deleted: boolean): Promise<void> {
+export async function setDeleted({ pool }: Session, id: string, deleted: boolean): Promise<void> {
   const { rowCount } = await pool.query(
     'UPDATE projects SET deleted_at = CASE WHEN $2 THEN now() ELSE NULL END WHERE id = $1',
     [id, deleted],

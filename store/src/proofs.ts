@@ -1,27 +1,15 @@
 /** Kept proofs: a traced picture with the exact state that made it. */
+import type { ProofFacts, ProofLine } from '@wemlox/wire';
 import { newId, type Project } from '@wemlox/core/src/document/index.ts';
 import { useAssets } from './assets.ts';
-import { inTransaction, MissingError, type Pool } from './database.ts';
+import { inTransaction, MissingError } from './database.ts';
+import type { Session } from './session.ts';
 import { pictureRevision } from './revisions.ts';
 
-export interface ProofLine {
-  id: string;
-  name: string;
-  look: string;
-  shot: string;
-  /** Asset hash of the PNG. */
-  picture: string;
-  width: number;
-  height: number;
-  samples: number;
-  seed: number;
-  renderer: string;
-  keptAt: string;
-}
+/** A proof to be kept, its document from the door. */
+export type ProofToKeep = ProofFacts & { document: Project };
 
-export type NewProof = Omit<ProofLine, 'id' | 'keptAt'> & { document: Project };
-
-const LINE = 'id, name, look, shot, picture, width, height, samples, seed, renderer, kept_at';
+const LINE = 'id, name, look, shot, picture, film, width, height, samples, seed, renderer, kept_at, actor';
 
 const lineOf = (r: Record<string, unknown> & { kept_at: Date }): ProofLine => {
   const { kept_at, seed, ...rest } = r;
@@ -38,12 +26,17 @@ const SHOWN = `UPDATE projects p SET
     proofs  = (SELECT count(*) FROM proofs q WHERE q.project_id = p.id AND q.deleted_at IS NULL)
   WHERE p.id = $1`;
 
-export async function keepProof(pool: Pool, project: string, proof: NewProof): Promise<ProofLine> {
+export async function keepProof(
+  { pool, actor }: Session,
+  project: string,
+  proof: ProofToKeep,
+): Promise<ProofLine> {
   const document = JSON.stringify(proof.document);
   return inTransaction(pool, async (client) => {
     const { rows } = await client.query(
-      `INSERT INTO proofs (id, project_id, name, look, shot, picture, width, height, samples, seed, renderer, document)
-       SELECT $1, p.id, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12 FROM projects p WHERE p.id = $2
+      `INSERT INTO proofs (id, project_id, name, look, shot, picture, width, height, samples, seed, renderer,
+              document, film, actor)
+       SELECT $1, p.id, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14 FROM projects p WHERE p.id = $2
        RETURNING ${LINE}`,
       [
         newId(),
@@ -58,10 +51,12 @@ export async function keepProof(pool: Pool, project: string, proof: NewProof): P
         proof.seed,
         proof.renderer,
         document,
+        proof.film ?? null,
+        actor.id,
       ],
     );
     if (rows.length === 0) throw new MissingError(`no project ${project}`);
-    await useAssets(client, project, proof.document, proof.picture);
+    await useAssets(client, project, proof.document, proof.picture, ...(proof.film ? [proof.film] : []));
     await pictureRevision(client, project, document, proof.picture);
     await client.query(SHOWN, [project]);
     return lineOf(rows[0]);
@@ -69,7 +64,7 @@ export async function keepProof(pool: Pool, project: string, proof: NewProof): P
 }
 
 /** Oldest first. */
-export async function listProofs(pool: Pool, project: string): Promise<ProofLine[]> {
+export async function listProofs({ pool }: Session, project: string): Promise<ProofLine[]> {
   const { rows } = await pool.query(
     `SELECT ${LINE} FROM proofs WHERE project_id = $1 AND deleted_at IS NULL ORDER BY n`,
     [project],
@@ -77,8 +72,8 @@ export async function listProofs(pool: Pool, project: string): Promise<ProofLine
   return rows.map(lineOf);
 }
 
-/** The state that made a proof. @throws MissingError */
-export async function proofDocument(pool: Pool, project: string, id: string): Promise<Project> {
+/** The state that made a proof, as it is kept. @throws MissingError */
+export async function proofDocument({ pool }: Session, project: string, id: string): Promise<unknown> {
   const { rows } = await pool.query('SELECT document FROM proofs WHERE project_id = $1 AND id = $2', [
     project,
     id,
@@ -89,7 +84,7 @@ export async function proofDocument(pool: Pool, project: string, id: string): Pr
 
 /** Deletes or brings back. @throws MissingError */
 export async function setProofDeleted(
-  pool: Pool,
+  { pool }: Session,
   project: string,
   id: string,
   deleted: boolean,

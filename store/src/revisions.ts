@@ -1,17 +1,7 @@
 /** Revisions: what a project has been, by the edits that made it. */
-import type { Project } from '@wemlox/core/src/document/index.ts';
-import { MissingError, type Client, type Pool } from './database.ts';
-
-export interface RevisionLine {
-  id: string;
-  /** The version it was saved as; null for one that lost a race and was kept beside. */
-  version: number | null;
-  /** Name of the edit that led to it. */
-  label: string;
-  savedAt: string;
-  /** Picture of the proof kept at it, an asset's hash. */
-  picture: string | null;
-}
+import type { Actor, RevisionLine } from '@wemlox/wire';
+import { MissingError, type Client } from './database.ts';
+import type { Session } from './session.ts';
 
 /** Most revisions a list shows. */
 const LISTED = 1000;
@@ -22,19 +12,20 @@ export async function keepRevision(
   project: string,
   version: number,
   document: string,
-  { step, label, save }: { step: string | null; label: string; save: string | null },
+  { step, label, save, actor }: { step: string | null; label: string; save: string | null; actor: Actor },
 ): Promise<void> {
   if (step !== null) {
     const { rowCount } = await client.query(
-      `UPDATE revisions SET version = $3, document = $4, label = $5, save_id = $6, saved_at = now()
+      `UPDATE revisions SET version = $3, document = $4, label = $5, save_id = $6, actor = $7, saved_at = now()
         WHERE project_id = $1 AND step = $2 AND version = $3 - 1 AND picture IS NULL`,
-      [project, step, version, document, label, save],
+      [project, step, version, document, label, save, actor.id],
     );
     if (rowCount === 1) return;
   }
   await client.query(
-    'INSERT INTO revisions (project_id, version, document, label, step, save_id) VALUES ($1, $2, $3, $4, $5, $6)',
-    [project, version, document, label, step, save],
+    `INSERT INTO revisions (project_id, version, document, label, step, save_id, actor)
+     VALUES ($1, $2, $3, $4, $5, $6, $7)`,
+    [project, version, document, label, step, save, actor.id],
   );
 }
 
@@ -60,9 +51,9 @@ export async function thinRevisions(client: Client, project: string): Promise<vo
 }
 
 /** Newest first. */
-export async function listRevisions(pool: Pool, project: string): Promise<RevisionLine[]> {
+export async function listRevisions({ pool }: Session, project: string): Promise<RevisionLine[]> {
   const { rows } = await pool.query(
-    'SELECT id, version, label, saved_at, picture FROM revisions WHERE project_id = $1 ORDER BY id DESC LIMIT $2',
+    'SELECT id, version, label, saved_at, picture, actor FROM revisions WHERE project_id = $1 ORDER BY id DESC LIMIT $2',
     [project, LISTED],
   );
   return rows.map((r) => ({
@@ -71,11 +62,12 @@ export async function listRevisions(pool: Pool, project: string): Promise<Revisi
     label: r.label,
     savedAt: r.saved_at.toISOString(),
     picture: r.picture,
+    actor: r.actor,
   }));
 }
 
-/** What a project was at a revision. @throws MissingError */
-export async function readRevision(pool: Pool, project: string, revision: string): Promise<Project> {
+/** What a project was at a revision, as it is kept. @throws MissingError */
+export async function readRevision({ pool }: Session, project: string, revision: string): Promise<unknown> {
   const { rows } = await pool.query('SELECT document FROM revisions WHERE project_id = $1 AND id = $2', [
     project,
     revision,

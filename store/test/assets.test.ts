@@ -21,30 +21,30 @@ afterAll(() => db.end());
 
 describe('unused files', () => {
   it('are seen and removed; used ones never, even when only an older version used them', async () => {
-    const used = await putAsset(db.pool, 'surround', 'used', new Uint8Array([1]));
-    const idle = await putAsset(db.pool, 'surround', 'idle', new Uint8Array([2, 2]));
+    const used = await putAsset(db.session, 'surround', 'used', new Uint8Array([1]));
+    const idle = await putAsset(db.session, 'surround', 'idle', new Uint8Array([2, 2]));
     const document = newProject('Uses', 'WORD', []);
     const plain = structuredClone(document);
     document.looks[0].surround = { ...document.looks[0].surround, source: 'picture', id: used.hash };
-    const { id } = await createProject(db.pool, document);
-    await saveProject(db.pool, id, 1, plain);
-    expect((await unusedAssets(db.pool)).map((a) => a.name)).toEqual(['idle']);
-    await expect(removeUnused(db.pool, used.hash)).rejects.toBeInstanceOf(MissingError);
-    expect(await sweepAssets(db.pool)).toBe(0);
+    const { id } = await createProject(db.session, document);
+    await saveProject(db.session, id, 1, plain);
+    expect((await unusedAssets(db.session)).map((a) => a.name)).toEqual(['idle']);
+    await expect(removeUnused(db.session, used.hash)).rejects.toBeInstanceOf(MissingError);
+    expect(await sweepAssets(db.session)).toBe(0);
     await db.pool.query('UPDATE assets SET created_at = now() - make_interval(days => $1)', [
       KEPT.unusedDays + 1,
     ]);
-    expect(await sweepAssets(db.pool)).toBe(1);
-    await expect(removeUnused(db.pool, idle.hash)).rejects.toBeInstanceOf(MissingError);
+    expect(await sweepAssets(db.session)).toBe(1);
+    await expect(removeUnused(db.session, idle.hash)).rejects.toBeInstanceOf(MissingError);
   });
 
   it('a project takes so many bytes of files, and no more', async () => {
-    const big = await putAsset(db.pool, 'surround', 'big', new Uint8Array([3]));
+    const big = await putAsset(db.session, 'surround', 'big', new Uint8Array([3]));
     await db.pool.query('UPDATE assets SET size = $2 WHERE hash = $1', [big.hash, KEPT.projectBytes + 1]);
     const document = newProject('Too much', 'WORD', []);
     document.looks[0].surround = { ...document.looks[0].surround, source: 'picture', id: big.hash };
-    await expect(createProject(db.pool, document)).rejects.toBeInstanceOf(QuotaError);
+    await expect(createProject(db.session, document)).rejects.toBeInstanceOf(QuotaError);
     await db.pool.query('UPDATE assets SET size = $2 WHERE hash = $1', [big.hash, KEPT.bytes + 1]);
-    await expect(putAsset(db.pool, 'font', 'more', new Uint8Array([4]))).rejects.toThrow(/100 GB/);
+    await expect(putAsset(db.session, 'font', 'more', new Uint8Array([4]))).rejects.toThrow(/100 GB/);
   });
 });

@@ -26,8 +26,8 @@ const jump = (hours: number) =>
 describe('render nodes', () => {
   it('lose their jobs only when they fall silent, wherever the clock jumps', async () => {
     const document = newProject('Pressed', 'WORD', []);
-    const { id } = await createProject(db.pool, document);
-    await askPress(db.pool, id, document, {
+    const { id } = await createProject(db.session, document);
+    await askPress(db.session, id, document, {
       name: 'a.png',
       look: document.looks[0].id,
       shot: document.shots[0].id,
@@ -45,8 +45,8 @@ describe('render nodes', () => {
     const both = async (seconds: number) => {
       for (let s = 0; s < seconds; s += 3) {
         watch += 3;
-        await sayAlive(db.pool, ['mine'], mine, watch);
-        await sayAlive(db.pool, ['other'], theirs, watch);
+        await sayAlive(db.session, ['mine'], mine, watch);
+        await sayAlive(db.session, ['other'], theirs, watch);
       }
     };
     await both(30);
@@ -56,17 +56,17 @@ describe('render nodes', () => {
       await both(30);
       expect(await locked()).toEqual(['other']);
     }
-    for (let s = 0; s < 18; s += 3) await sayAlive(db.pool, ['mine'], mine, (watch += 3));
+    for (let s = 0; s < 18; s += 3) await sayAlive(db.session, ['mine'], mine, (watch += 3));
     expect(await locked()).toEqual([null]);
     // one that died before it ever spoke
     await hold('mute');
-    for (let s = 0; s < 18; s += 3) await sayAlive(db.pool, ['mine'], mine, (watch += 3));
+    for (let s = 0; s < 18; s += 3) await sayAlive(db.session, ['mine'], mine, (watch += 3));
     expect(await locked()).toEqual([null]);
   });
 
   it('wait no hour for a job when the clock is put back by one', async () => {
     await db.pool.query("UPDATE graphile_worker._private_jobs SET run_at = now() + interval '1 hour'");
-    await sayAlive(db.pool, ['mine'], new Map(), 0);
+    await sayAlive(db.session, ['mine'], new Map(), 0);
     const { rows } = await db.pool.query('SELECT run_at <= now() AS due FROM graphile_worker.jobs');
     expect(rows).toEqual([{ due: true }]);
   });

@@ -2,13 +2,13 @@
 import { newProject, type Project } from '@wemlox/core/src/document/index.ts';
 import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
 import { choose } from '../src/state/choice.ts';
-import { history, openDocument, useStudio } from '../src/state/studio.ts';
+import { history, takeDocument, useStudio } from '../src/state/studio.ts';
 import { useShown } from '../src/state/shown.ts';
 import type { BandBlock } from '../src/workers/messages.ts';
 
 export function openStudio(text = 'OSTREL'): Project {
   const project = newProject('Ostrel', text, structuredClone([...READY_FINISHES]));
-  openDocument('ostrel', project);
+  takeDocument('ostrel', project);
   choose({ lookId: project.looks[0].id, block: null, face: null, finish: null, light: null, piece: null });
   useShown.setState({ scene: null, blocks: [] });
   return project;

@@ -2,7 +2,8 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { newProject, type Project } from '@wemlox/core/src/document/index.ts';
 import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
-import { api, ApiError, type SaveOrder } from '../src/state/api.ts';
+import { api, ApiError } from '../src/state/api.ts';
+import type { ProjectSave } from '@wemlox/wire';
 import { useNotices } from '../src/state/notices.ts';
 import { openProject, saveNow, settle, useSaving } from '../src/state/saving.ts';
 import { edit, redo, undo, useStudio } from '../src/state/studio.ts';
@@ -25,7 +26,7 @@ class Server {
   loseAnswer = false;
   readonly taken = new Map<string, number>();
 
-  save = async (_id: string, { version, document, save }: SaveOrder) => {
+  save = async (_id: string, { version, document, save }: Required<ProjectSave>) => {
     await Promise.resolve();
     if (this.away) throw new TypeError('Failed to fetch');
     this.saves++;
@@ -33,7 +34,7 @@ class Server {
     if (before !== undefined) return { id: 'ostrel', version: before };
     if (version !== this.version)
       throw new ApiError(409, { detail: 'changed elsewhere', current: this.stored() });
-    this.document = document;
+    this.document = document as Project;
     this.version++;
     this.taken.set(save, this.version);
     if (this.loseAnswer) {
@@ -339,6 +340,7 @@ describe('undo', () => {
         label: `Edit to ${name}`,
         savedAt: '2026-11-25T10:00:00Z',
         picture: null,
+        actor: 'local',
       })),
     );
     vi.spyOn(api, 'revision').mockImplementation(async (_, id) => documents[9 - Number(id)]);

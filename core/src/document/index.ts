@@ -1,6 +1,6 @@
 export * from './baseline.ts';
 export * from './block.ts';
-export * from './check.ts';
+export * from './door.ts';
 export * from './defaults.ts';
 export * from './edits.ts';
 export * from './finish.ts';

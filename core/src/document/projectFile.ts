@@ -1,7 +1,7 @@
 /** The .wemlox file: a zip of project.json and the assets it names, each under its SHA-256. */
 import { strFromU8, strToU8, Unzip, UnzipInflate, zipSync } from 'fflate';
 import { DOCUMENT, inWords, PROJECT_FILE } from '../ceilings.ts';
-import { checkProject, DocumentError } from './check.ts';
+import { openDocument, DocumentError } from './door.ts';
 import type { Project } from './project.ts';
 import { cutTo } from './text.ts';
 
@@ -108,7 +108,7 @@ export async function unpackProject(
   } catch {
     throw new DocumentError(['project.json or assets.json is not valid JSON']);
   }
-  const project = checkProject(parsed);
+  const project = openDocument(parsed);
   const assets: FileAsset[] = [];
   for (const hash of assetsOf(project)) {
     const found = files.get(`assets/${hash}`);

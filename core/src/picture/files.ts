@@ -87,6 +87,22 @@ export interface LinearPicture {
   data: Float32Array;
 }
 
+/**
+ * Reads the colour and alpha of an OpenEXR picture as they are, such as the film a proof keeps.
+ * @throws PictureError when it is not one, or is damaged
+ */
+export function readLinearPicture(bytes: Uint8Array): LinearPicture {
+  if (!isExr(bytes)) throw new PictureError('the file is not an OpenEXR picture');
+  try {
+    const { width, height, data } = readExr(bytes, { sanitize: false });
+    return { width, height, data };
+  } catch (error) {
+    throw new PictureError(
+      `the picture is damaged or cut short (${error instanceof Error ? error.message : 'unreadable'})`,
+    );
+  }
+}
+
 /** The picture as PNG, through exposure and view transform. */
 export function encodePng(picture: LinearPicture, grade: Grade, depth: 8 | 16 = 8): Uint8Array<ArrayBuffer> {
   const { width, height } = picture;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import {
-  checkProject,
+  openDocument,
   cutName,
   cutTo,
   differences,
@@ -49,7 +49,7 @@ describe('putting back', () => {
     mine.blocks.unshift(newBlock('X', { capHeight: -1 }));
     const paths = ['blocks[0].capHeight', 'blocks[1].depth', 'looks[0].grade.exposure'];
     const mended = putBack(mine, stored, paths)!;
-    expect(checkProject(mended)).toBe(mended);
+    expect(openDocument(mended)).toBe(mended);
     expect(mended.name).toBe('Kept');
     expect(mended.blocks).toHaveLength(1);
     expect(mended.blocks[0].depth).toBe(stored.blocks[0].depth);

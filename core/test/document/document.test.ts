@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import {
   assetsOf,
-  checkProject,
+  openDocument,
   DocumentError,
   finishAt,
   newProject,
@@ -26,7 +26,7 @@ const hex = async (bytes: Uint8Array) =>
 describe('the door', () => {
   it('lets a new project through unchanged, with fields it does not know', () => {
     const p = { ...project(), later: [1] };
-    expect(checkProject(structuredClone(p))).toEqual(p);
+    expect(openDocument(structuredClone(p))).toEqual(p);
   });
 
   it('names every wrong field', () => {
@@ -36,7 +36,7 @@ describe('the door', () => {
     p.looks[0].rig[0].kind = 'lamp' as never;
     const problems = (() => {
       try {
-        checkProject(p);
+        openDocument(p);
       } catch (error) {
         return (error as DocumentError).problems.join('\n');
       }
@@ -48,15 +48,15 @@ describe('the door', () => {
   });
 
   it('refuses other formats, newer versions, dangling names and miscounted letters', () => {
-    expect(() => checkProject({ format: 'other' })).toThrow(/format/);
-    expect(() => checkProject({ ...project(), version: 99 })).toThrow(/newer Wemlox/);
+    expect(() => openDocument({ format: 'other' })).toThrow(/format/);
+    expect(() => openDocument({ ...project(), version: 99 })).toThrow(/newer Wemlox/);
     const dangling = project();
     dangling.looks[0].chart.push({ finish: 'nowhere' });
-    expect(() => checkProject(dangling)).toThrow(/no finish nowhere/);
+    expect(() => openDocument(dangling)).toThrow(/no finish nowhere/);
     const miscounted = project();
     miscounted.blocks[0].letters.pop();
-    expect(() => checkProject(miscounted)).toThrow(/5 identifiers for 6 characters/);
-    expect(() => checkProject(null)).toThrow(/not an object/);
+    expect(() => openDocument(miscounted)).toThrow(/5 identifiers for 6 characters/);
+    expect(() => openDocument(null)).toThrow(/not an object/);
   });
 });
 
@@ -68,7 +68,7 @@ describe('older documents', () => {
     for (let version = 1; version <= VERSION; version++) {
       const document = sample(version) as Project;
       expect(document.version).toBe(version);
-      const opened = checkProject(document) as Project & { note?: string };
+      const opened = openDocument(document) as Project & { note?: string };
       expect(opened.version).toBe(VERSION);
       expect(opened.note).toBe('an unknown field');
       expect(opened.blocks[0].text).toBe('OSTREL');

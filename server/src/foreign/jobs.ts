@@ -1,16 +1,15 @@
 /** What is asked of a reading process, and what it answers. */
 import type { Project } from '@wemlox/core/src/document/index.ts';
-
-export type AssetFileKind = 'font' | 'surround' | 'drawing' | 'proof';
+import type { UploadKind } from '@wemlox/wire';
 
 export type ReadingJob =
-  | { kind: AssetFileKind; path: string }
+  | { kind: UploadKind; path: string }
   /** Assets of the project are laid into `folder`, each under its hash. */
   | { kind: 'project'; path: string; folder: string };
 
 export interface ReadProject {
   project: Project;
-  assets: { kind: AssetFileKind; hash: string; name: string }[];
+  assets: { kind: UploadKind; hash: string; name: string }[];
 }
 
 /** Name a file gives itself; null when it has none. */

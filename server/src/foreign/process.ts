@@ -4,20 +4,22 @@ import { createHash } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { DocumentError, unpackProject } from '@wemlox/core/src/document/index.ts';
-import { PictureError, readSurroundPicture } from '@wemlox/core/src/picture/files.ts';
+import { PictureError, readLinearPicture, readSurroundPicture } from '@wemlox/core/src/picture/files.ts';
 import { openDrawing } from '@wemlox/core/src/drawing/drawing.ts';
 import { OpenFont } from '@wemlox/core/src/type/font.ts';
 import { DrawingError, drawingKindOf } from '@wemlox/core/src/drawing/painted.ts';
 import { loadRegions } from '@wemlox/core/src/plane/region.ts';
+import type { UploadKind } from '@wemlox/wire';
 import { FontError } from '@wemlox/core/src/type/unwrap.ts';
-import type { AssetFileKind, ReadAsset, ReadingAnswer, ReadingJob, ReadProject, Unreadable } from './jobs.ts';
+import type { ReadAsset, ReadingAnswer, ReadingJob, ReadProject, Unreadable } from './jobs.ts';
 
 const PNG = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a];
 const sha256 = async (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
 
-async function readAsset(kind: AssetFileKind, bytes: Uint8Array): Promise<ReadAsset> {
+async function readAsset(kind: UploadKind, bytes: Uint8Array): Promise<ReadAsset> {
   if (kind === 'font') return { ownName: (await OpenFont.open(bytes)).name };
   if (kind === 'surround') readSurroundPicture(bytes);
+  else if (kind === 'film') readLinearPicture(bytes);
   else if (kind === 'drawing') {
     await loadRegions();
     openDrawing(bytes, drawingKindOf(bytes));

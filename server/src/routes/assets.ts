@@ -1,7 +1,7 @@
 /** Uploaded files by hash: checked for what they claim to be before they are kept. */
 import { readFile } from 'node:fs/promises';
 import { Router } from 'express';
-import { BITMAP, DRAWING, FONT, KEPT, SURROUND } from '@wemlox/core/src/ceilings.ts';
+import { BITMAP, DRAWING, FILM, FONT, KEPT, SURROUND } from '@wemlox/core/src/ceilings.ts';
 import {
   assetChunks,
   findAsset,
@@ -11,44 +11,52 @@ import {
   unusedAssets,
   type Pool,
 } from '@wemlox/store/src/index.ts';
-import { AssetQuery, checked } from '../bodies.ts';
+import { sessionOf } from '../actor.ts';
+import { AssetQuery, type UploadKind } from '@wemlox/wire';
+import { checkJson } from '@wemlox/core/src/document/index.ts';
 import type { Readers } from '../foreign/readers.ts';
 import { withUpload } from '../upload.ts';
 
-const LARGEST = {
+const LARGEST: Record<UploadKind, number> = {
   font: FONT.bytes,
   surround: SURROUND.bytes,
   drawing: Math.max(DRAWING.bytes, BITMAP.bytes),
   proof: SURROUND.bytes,
+  film: FILM.bytes,
 };
 
 export function assetRoutes(pool: Pool, readers: Readers): Router {
   const router = Router();
 
   router.get('/', async (req, res) => {
-    res.json(await listAssets(pool, checked(AssetQuery, { ...req.query }).kind));
+    res.json(await listAssets(sessionOf(pool, res), checkJson(AssetQuery, { ...req.query }).kind));
   });
 
   router.get('/unused', async (_req, res) => {
-    res.json({ days: KEPT.unusedDays, assets: await unusedAssets(pool) });
+    res.json({ days: KEPT.unusedDays, assets: await unusedAssets(sessionOf(pool, res)) });
   });
 
   router.delete('/:hash', async (req, res) => {
-    await removeUnused(pool, req.params.hash);
+    await removeUnused(sessionOf(pool, res), req.params.hash);
     res.status(204).end();
   });
 
   router.post('/', async (req, res) => {
-    const { kind, name } = checked(AssetQuery, { ...req.query });
+    const { kind, name } = checkJson(AssetQuery, { ...req.query });
     const kept = await withUpload(req, LARGEST[kind], async ({ path }) => {
       const { ownName } = await readers.read({ kind, path });
-      return putAsset(pool, kind, ownName ?? name ?? kind, new Uint8Array(await readFile(path)));
+      return putAsset(
+        sessionOf(pool, res),
+        kind,
+        ownName ?? name ?? kind,
+        new Uint8Array(await readFile(path)),
+      );
     });
     res.status(201).json(kept);
   });
 
   router.get('/:hash', async (req, res) => {
-    const { hash, size, kind, name } = await findAsset(pool, req.params.hash);
+    const { hash, size, kind, name } = await findAsset(sessionOf(pool, res), req.params.hash);
     if (kind === 'press') res.attachment(name);
     res.set({
       'Content-Type': kind === 'proof' ? 'image/png' : 'application/octet-stream',
@@ -56,7 +64,7 @@ export function assetRoutes(pool: Pool, readers: Readers): Router {
       'Cache-Control': 'public, max-age=31536000, immutable',
       ETag: `"${hash}"`,
     });
-    for await (const chunk of assetChunks(pool, hash)) {
+    for await (const chunk of assetChunks(sessionOf(pool, res), hash)) {
       if (!res.write(chunk))
         await new Promise((resolve) => res.once('drain', resolve).once('close', resolve));
       if (res.destroyed) return;

@@ -1,26 +1,29 @@
 /** The library of finishes. */
 import { Router } from 'express';
 import { keepFinish, listFinishes, setFinishDeleted, type Pool } from '@wemlox/store/src/index.ts';
-import { checked, FinishBody } from '../bodies.ts';
+import { sessionOf } from '../actor.ts';
+import { NewFinish } from '@wemlox/wire';
+import { checkJson, openFinish, VERSION } from '@wemlox/core/src/document/index.ts';
 
 export function finishRoutes(pool: Pool): Router {
   const router = Router();
 
   router.get('/', async (_req, res) => {
-    res.json(await listFinishes(pool));
+    res.json(await listFinishes(sessionOf(pool, res)));
   });
 
   router.post('/', async (req, res) => {
-    res.status(201).json(await keepFinish(pool, checked(FinishBody, req.body).finish));
+    const { version, finish } = checkJson(NewFinish, req.body);
+    res.status(201).json(await keepFinish(sessionOf(pool, res), openFinish(version, finish), VERSION));
   });
 
   router.delete('/:finish', async (req, res) => {
-    await setFinishDeleted(pool, req.params.finish, true);
+    await setFinishDeleted(sessionOf(pool, res), req.params.finish, true);
     res.status(204).end();
   });
 
   router.post('/:finish/restore', async (req, res) => {
-    await setFinishDeleted(pool, req.params.finish, false);
+    await setFinishDeleted(sessionOf(pool, res), req.params.finish, false);
     res.status(204).end();
   });
 

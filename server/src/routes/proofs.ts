@@ -1,6 +1,6 @@
 /** Proofs of a project. */
 import { Router } from 'express';
-import { checkProject } from '@wemlox/core/src/document/index.ts';
+import { checkJson, openDocument } from '@wemlox/core/src/document/index.ts';
 import {
   findAsset,
   keepProof,
@@ -9,35 +9,43 @@ import {
   setProofDeleted,
   type Pool,
 } from '@wemlox/store/src/index.ts';
-import { checked, ProofBody } from '../bodies.ts';
+import { sessionOf } from '../actor.ts';
+import { NewProof } from '@wemlox/wire';
 
 export function proofRoutes(pool: Pool): Router {
   const router = Router({ mergeParams: true });
   const projectOf = (params: unknown) => (params as { id: string }).id;
 
   router.get('/', async (req, res) => {
-    res.json(await listProofs(pool, projectOf(req.params)));
+    res.json(await listProofs(sessionOf(pool, res), projectOf(req.params)));
   });
 
   router.post('/', async (req, res) => {
-    const body = checked(ProofBody, req.body);
-    await findAsset(pool, body.picture);
+    const body = checkJson(NewProof, req.body);
+    await findAsset(sessionOf(pool, res), body.picture);
     res
       .status(201)
-      .json(await keepProof(pool, projectOf(req.params), { ...body, document: checkProject(body.document) }));
+      .json(
+        await keepProof(sessionOf(pool, res), projectOf(req.params), {
+          ...body,
+          document: openDocument(body.document),
+        }),
+      );
   });
 
   router.get('/:proof/document', async (req, res) => {
-    res.json(checkProject(await proofDocument(pool, projectOf(req.params), req.params.proof)));
+    res.json(
+      openDocument(await proofDocument(sessionOf(pool, res), projectOf(req.params), req.params.proof)),
+    );
   });
 
   router.delete('/:proof', async (req, res) => {
-    await setProofDeleted(pool, projectOf(req.params), req.params.proof, true);
+    await setProofDeleted(sessionOf(pool, res), projectOf(req.params), req.params.proof, true);
     res.status(204).end();
   });
 
   router.post('/:proof/restore', async (req, res) => {
-    await setProofDeleted(pool, projectOf(req.params), req.params.proof, false);
+    await setProofDeleted(sessionOf(pool, res), projectOf(req.params), req.params.proof, false);
     res.status(204).end();
   });
 

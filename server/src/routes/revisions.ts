@@ -1,6 +1,6 @@
 /** What a project has been: a list by time, each to read, and the way back. */
 import { Router } from 'express';
-import { checkProject, DocumentError } from '@wemlox/core/src/document/index.ts';
+import { openDocument, DocumentError } from '@wemlox/core/src/document/index.ts';
 import {
   listRevisions,
   readProjectVersion,
@@ -8,6 +8,7 @@ import {
   saveProject,
   type Pool,
 } from '@wemlox/store/src/index.ts';
+import { sessionOf } from '../actor.ts';
 import { Refusal } from '../problem.ts';
 
 export function revisionRoutes(pool: Pool): Router {
@@ -19,15 +20,15 @@ export function revisionRoutes(pool: Pool): Router {
   };
 
   router.get('/', async (req, res) => {
-    res.json(await listRevisions(pool, projectOf(req.params)));
+    res.json(await listRevisions(sessionOf(pool, res), projectOf(req.params)));
   });
 
   /** The newest revision that passes the document's door. */
   router.get('/good', async (req, res) => {
     const id = projectOf(req.params);
-    for (const line of await listRevisions(pool, id)) {
+    for (const line of await listRevisions(sessionOf(pool, res), id)) {
       try {
-        checkProject(await readRevision(pool, id, line.id));
+        openDocument(await readRevision(sessionOf(pool, res), id, line.id));
       } catch (error) {
         if (error instanceof DocumentError) continue;
         throw error;
@@ -39,15 +40,23 @@ export function revisionRoutes(pool: Pool): Router {
   });
 
   router.get('/:revision', async (req, res) => {
-    res.json(checkProject(await readRevision(pool, projectOf(req.params), numberOf(req.params.revision))));
+    res.json(
+      openDocument(
+        await readRevision(sessionOf(pool, res), projectOf(req.params), numberOf(req.params.revision)),
+      ),
+    );
   });
 
   /** Goes back to a revision whatever the project is now, which stays among the revisions. */
   router.post('/:revision/restore', async (req, res) => {
     const id = projectOf(req.params);
-    const document = checkProject(await readRevision(pool, id, numberOf(req.params.revision)));
-    const version = await readProjectVersion(pool, id);
-    const saved = await saveProject(pool, id, version, document, { label: 'Back to an earlier revision' });
+    const document = openDocument(
+      await readRevision(sessionOf(pool, res), id, numberOf(req.params.revision)),
+    );
+    const version = await readProjectVersion(sessionOf(pool, res), id);
+    const saved = await saveProject(sessionOf(pool, res), id, version, document, {
+      label: 'Back to an earlier revision',
+    });
     res.json({ id, version: saved.version });
   });
 

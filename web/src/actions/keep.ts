@@ -2,7 +2,8 @@
 import { RENDERER } from '@wemlox/core/src/document/index.ts';
 import { engine, SEED } from '../engine/engine.ts';
 import { useShown } from '../state/shown.ts';
-import { api, type ProofLine } from '../state/api.ts';
+import { api } from '../state/api.ts';
+import type { ProofLine } from '@wemlox/wire';
 import { choose, useChoice } from '../state/choice.ts';
 import { attempt, notify } from '../state/notices.ts';
 import { addProof, useProofs } from '../state/proofs.ts';
@@ -15,7 +16,7 @@ export async function keepProof(): Promise<ProofLine | null> {
   const { id, project } = useStudio.getState();
   const look = lookOf(project, useChoice.getState().lookId);
   const now = engine();
-  const encoded = useShown.getState().fresh ? await now?.encode('png') : null;
+  const encoded = useShown.getState().fresh ? await now?.encode('png', 'film') : null;
   if (!now || !encoded) {
     notify('problem', NOTHING_YET);
     return null;
@@ -24,12 +25,14 @@ export async function keepProof(): Promise<ProofLine | null> {
   return attempt('The proof was not kept', async () => {
     const count = useProofs.getState().list.filter((p) => p.look === look.id).length;
     const name = `${look.name} ${count + 1}`;
-    const picture = await api.upload('proof', name, encoded.bytes);
+    const picture = await api.upload('proof', name, encoded.files.png);
+    const film = await api.upload('film', name, encoded.files.film);
     const proof = await api.keep(id, {
       name,
       look: look.id,
       shot: shotOf(project).id,
       picture: picture.hash,
+      film: film.hash,
       ...now.pictureSize,
       samples: encoded.samples,
       seed: SEED,
@@ -82,7 +85,7 @@ export async function downloadPicture(kind: 'png' | 'png16' | 'exr'): Promise<vo
   }
   const ending = kind === 'exr' ? 'exr' : 'png';
   download(
-    encoded.bytes,
+    encoded.files[kind],
     `${project.name}, ${look.name}.${ending}`,
     kind === 'exr' ? 'image/x-exr' : 'image/png',
   );

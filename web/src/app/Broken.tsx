@@ -1,7 +1,8 @@
 /** A project that cannot be opened: what is wrong with it, and the last state that can be. */
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { api, ApiError, type RevisionLine } from '../state/api.ts';
+import { api, ApiError } from '../state/api.ts';
+import type { RevisionLine } from '@wemlox/wire';
 import { whenText } from '../state/language.ts';
 import { attempt } from '../state/notices.ts';
 

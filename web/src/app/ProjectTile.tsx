@@ -2,7 +2,8 @@
 import { Copy, Download, Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
 import { cutName, newId } from '@wemlox/core/src/document/index.ts';
-import { api, assetUrl, type ProjectLine } from '../state/api.ts';
+import { api, assetUrl } from '../state/api.ts';
+import type { ProjectLine } from '@wemlox/wire';
 import { whenText } from '../state/language.ts';
 import { attempt, notify } from '../state/notices.ts';
 

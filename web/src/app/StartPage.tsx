@@ -6,7 +6,8 @@ import { useNavigate } from 'react-router';
 import { newProject } from '@wemlox/core/src/document/index.ts';
 import { readyFinish } from '@wemlox/core/src/finish/readyFinishes.ts';
 import { Notices } from '../stage/Notices.tsx';
-import { api, type ProjectQuery } from '../state/api.ts';
+import { api } from '../state/api.ts';
+import type { ProjectOrder } from '@wemlox/wire';
 import { useHealth, watchHealth } from '../state/health.ts';
 import { attempt, notify } from '../state/notices.ts';
 import { ProjectTile } from './ProjectTile.tsx';
@@ -20,7 +21,7 @@ const TILE = { width: 270, gap: 24, foot: 92 };
 /** Time after the last letter typed before it is looked for, milliseconds. */
 const TYPING = 150;
 
-const ORDERS: readonly (readonly [ProjectQuery['order'], string])[] = [
+const ORDERS: readonly (readonly [ProjectOrder, string])[] = [
   ['changed', 'Last changed'],
   ['name', 'Name'],
   ['words', 'Words in the type'],
@@ -84,7 +85,7 @@ function Tiles({ projects }: { projects: ReturnType<typeof useProjects> }) {
 export function StartPage() {
   const [typed, setTyped] = useState('');
   const [search, setSearch] = useState('');
-  const [order, setOrder] = useState<ProjectQuery['order']>('changed');
+  const [order, setOrder] = useState<ProjectOrder>('changed');
   const [unused, setUnused] = useState(false);
   const projects = useProjects(search, order);
   const health = useHealth((h) => h.state);
@@ -139,7 +140,7 @@ export function StartPage() {
             aria-label="Order of the projects"
             className="select select-sm w-44"
             value={order}
-            onChange={(e) => setOrder(e.target.value as ProjectQuery['order'])}
+            onChange={(e) => setOrder(e.target.value as ProjectOrder)}
           >
             {ORDERS.map(([value, name]) => (
               <option key={value} value={value}>

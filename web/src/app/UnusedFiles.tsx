@@ -1,7 +1,8 @@
 /** Fonts, pictures and drawings that nothing uses: seen, and removed. */
 import { Trash2 } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { api, type UnusedAsset } from '../state/api.ts';
+import { api } from '../state/api.ts';
+import type { UnusedAsset } from '@wemlox/wire';
 import { sizeText, whenText } from '../state/language.ts';
 import { attempt } from '../state/notices.ts';
 import { Dialog } from './Dialog.tsx';

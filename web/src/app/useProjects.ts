@@ -1,6 +1,7 @@
 /** The projects of the start page, a page at a time as they come into sight. */
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { api, type ProjectLine, type ProjectQuery } from '../state/api.ts';
+import { api } from '../state/api.ts';
+import type { ProjectLine, ProjectOrder } from '@wemlox/wire';
 
 /** Projects asked for at once. */
 const PAGE = 60;
@@ -16,7 +17,7 @@ export interface Projects {
   failed: string;
 }
 
-export function useProjects(search: string, order: ProjectQuery['order']): Projects {
+export function useProjects(search: string, order: ProjectOrder): Projects {
   const [total, setTotal] = useState<number | null>(null);
   const [failed, setFailed] = useState('');
   const [pages, setPages] = useState<ReadonlyMap<number, ProjectLine[]>>(new Map());

@@ -6,7 +6,8 @@ import { reduced, type SurroundPicture } from '@wemlox/core/src/light/surround.t
 import { toneMapped8 } from '@wemlox/core/src/picture/tone.ts';
 import { useShown } from '../state/shown.ts';
 import { setSurround } from '../actions/actions.ts';
-import { api, type AssetLine } from '../state/api.ts';
+import { api } from '../state/api.ts';
+import type { AssetLine } from '@wemlox/wire';
 import { useLook } from '../state/chosen.ts';
 import { numberText } from '../state/language.ts';
 import { attempt, notify } from '../state/notices.ts';

@@ -10,6 +10,7 @@ import { lookOf, shotOf, useStudio } from '../state/studio.ts';
 import type {
   Answered,
   Answers,
+  EncodeKind,
   PictureSize,
   Question,
   SceneReply,
@@ -272,8 +273,13 @@ export class Engine {
   }
 
   /** Encodes the traced picture as it stands; null when nothing has been traced yet. */
-  encode(kind: 'png' | 'png16' | 'exr') {
-    return useShown.getState().fresh ? this.pool.encode(kind) : Promise.resolve(null);
+  encode<K extends EncodeKind>(...kinds: K[]) {
+    return useShown.getState().fresh ? this.pool.encode(...kinds) : Promise.resolve(null);
+  }
+
+  /** Kept proofs on the screen. @throws Error naming what is wrong */
+  proofs(order: Parameters<TracePool['proofs']>[0]) {
+    return this.pool.proofs(order);
   }
 
   /** What of the scene lies at a place of the page; null outside the stage and where nothing is. */

@@ -7,6 +7,7 @@ import type {
   CellOrder,
   DisplayOrder,
   DisplayReply,
+  EncodeKind,
   PictureSize,
   RayMemory,
   TraceOrder,
@@ -14,6 +15,7 @@ import type {
 } from '../workers/messages.ts';
 
 type Shown = DisplayReply & { type: 'shown' };
+export type ProofShown = DisplayReply & { type: 'proofs' };
 export type CellPicture = TraceReply & { type: 'cell' };
 
 /** A worker asked one thing at a time, in order. */
@@ -129,7 +131,7 @@ export class TracePool {
       known.size.height !== size.height ||
       known.seed !== seed
     ) {
-      this.film = { film: createFilm(size.width, size.height, true), request, samples: 0 };
+      this.film = { film: createFilm(size.width, size.height, true, true), request, samples: 0 };
     }
     const state = this.film!;
     let secondsPerSample = 0;
@@ -193,13 +195,20 @@ export class TracePool {
     await Promise.all(this.tracers.map(work));
   }
 
-  /** Encodes the picture as it stands. */
-  async encode(
-    kind: 'png' | 'png16' | 'exr',
-  ): Promise<{ bytes: Uint8Array<ArrayBuffer>; samples: number } | null> {
-    const done = await this.display.ask({ type: 'encode', kind, grade: this.grade });
-    if (done.type !== 'encoded' || !done.bytes) return null;
-    return { bytes: done.bytes, samples: done.samples };
+  /** Encodes the picture as it stands, in several ways of the same moment; null when there is none. */
+  async encode<K extends EncodeKind>(
+    ...kinds: K[]
+  ): Promise<{ files: Record<K, Uint8Array<ArrayBuffer>>; samples: number } | null> {
+    const done = await this.display.ask({ type: 'encode', kinds, grade: this.grade });
+    if (done.type !== 'encoded' || !done.files) return null;
+    return { files: done.files as Record<K, Uint8Array<ArrayBuffer>>, samples: done.samples };
+  }
+
+  /** Kept proofs on the screen: one under a grade, or how it differs from another. @throws Error naming what is wrong */
+  async proofs(order: Omit<DisplayOrder & { type: 'proofs' }, 'type'>): Promise<ProofShown> {
+    const done = await this.display.ask({ type: 'proofs', ...order });
+    if (done.type === 'refused') throw new Error(done.why);
+    return done as ProofShown;
   }
 
   end(): void {

@@ -2,7 +2,9 @@
 import { useEffect, useRef, useState } from 'react';
 import { assetUrl } from '../state/api.ts';
 import { choose, useChoice } from '../state/choice.ts';
+import { useLook } from '../state/chosen.ts';
 import { latestOf, useProofs } from '../state/proofs.ts';
+import { ProofCanvas } from './ProofCanvas.tsx';
 
 interface Place {
   left: number;
@@ -14,7 +16,8 @@ interface Place {
 const STEP = 0.02;
 
 export function Compared({ place }: { place: Place }) {
-  const { proof: chosen, against, comparing, wipe, lookId } = useChoice();
+  const { proof: chosen, against, comparing, wipe, lookId, regraded } = useChoice();
+  const { grade } = useLook();
   const proofs = useProofs((p) => p.list);
   const [held, setHeld] = useState(false);
   const box = useRef<HTMLDivElement>(null);
@@ -65,28 +68,48 @@ export function Compared({ place }: { place: Place }) {
   const other = proofs.find((p) => p.id === against && p.id !== proof.id) ?? null;
   const wiping = comparing === 'wipe' && !held;
   const differing = comparing === 'difference' && !held;
+  // films differ in light, pictures only in what was shown of it
+  const linear = differing && Boolean(proof.film) && (other === null || Boolean(other.film));
   const moveTo = (clientX: number) => {
     const { left, width } = box.current!.getBoundingClientRect();
     choose({ wipe: Math.min(1, Math.max(0, (clientX - left) / width)) });
   };
   return (
     <div ref={box} className="pointer-events-none absolute" style={place} data-testid="compared">
-      {other && !held && (
-        <img
-          src={assetUrl(other.picture)}
-          alt={`Proof ${other.name}`}
-          className="absolute inset-0 h-full w-full object-contain"
-        />
-      )}
-      <img
-        src={assetUrl(proof.picture)}
-        alt={`Proof ${proof.name}`}
-        className="absolute inset-0 h-full w-full object-contain"
+      {other &&
+        !held &&
+        !linear &&
+        (other.film && regraded && !differing ? (
+          <ProofCanvas film={other.film} grade={grade} label={`Proof ${other.name}`} />
+        ) : (
+          <img
+            src={assetUrl(other.picture)}
+            alt={`Proof ${other.name}`}
+            className="absolute inset-0 h-full w-full object-contain"
+          />
+        ))}
+      <div
+        className="absolute inset-0"
         style={{
           clipPath: wiping ? `inset(0 ${(1 - wipe) * 100}% 0 0)` : undefined,
-          mixBlendMode: differing ? 'difference' : undefined,
+          mixBlendMode: differing && !linear ? 'difference' : undefined,
         }}
-      />
+      >
+        {proof.film && (linear || regraded) ? (
+          <ProofCanvas
+            film={proof.film}
+            against={linear ? (other ? other.film : null) : undefined}
+            grade={grade}
+            label={linear ? `Difference of ${proof.name}` : `Proof ${proof.name}`}
+          />
+        ) : (
+          <img
+            src={assetUrl(proof.picture)}
+            alt={`Proof ${proof.name}`}
+            className="h-full w-full object-contain"
+          />
+        )}
+      </div>
       {wiping && (
         <div
           role="slider"

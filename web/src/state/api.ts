@@ -1,107 +1,56 @@
 /** The server's API, typed. Failures are ApiError with the server's own words. */
-import { cutTo, type Finish, type Project } from '@wemlox/core/src/document/index.ts';
+import {
+  cutTo,
+  openDocument,
+  openFinish,
+  VERSION,
+  type Finish,
+  type Project,
+} from '@wemlox/core/src/document/index.ts';
+import type {
+  AssetLine,
+  NewPress,
+  NewProof,
+  PressJob,
+  Problem,
+  ProjectLine,
+  ProjectPage,
+  ProjectQuery,
+  ProjectSave,
+  ProofLine,
+  RevisionLine,
+  SavedProject,
+  SaveConflict,
+  StoredFinish,
+  StoredProject,
+  UnusedAssets,
+  UploadKind,
+} from '@wemlox/wire';
 
-export interface ProjectLine {
-  id: string;
-  name: string;
-  version: number;
-  updatedAt: string;
-  look: string;
-  picture: string | null;
-  proofs: number;
-}
-
-export interface StoredProject {
-  id: string;
-  version: number;
+/** A project whose document has passed the door. */
+export interface OpenProject extends StoredProject {
   document: Project;
 }
 
-/** A project saved on top of a version. */
-export interface SaveOrder {
-  version: number;
-  document: Project;
-  /** Names this save: sent again, it is no second one. */
-  save: string;
-  /** Step of history: saves of one step are one revision. */
-  step: string;
-  /** Name of the edit. */
-  label: string;
-}
+const opened = (stored: StoredProject): OpenProject => ({
+  ...stored,
+  document: openDocument(stored.document),
+});
 
-export interface RevisionLine {
-  id: string;
-  /** Null for one that lost a race and was kept beside. */
-  version: number | null;
-  label: string;
-  savedAt: string;
-  picture: string | null;
-}
-
-export interface ProjectQuery {
-  search: string;
-  order: 'changed' | 'name' | 'words';
-  offset: number;
-  limit: number;
-}
-
-export interface UnusedAsset extends AssetLine {
-  uploadedAt: string;
-}
-
-export interface ProofLine {
-  id: string;
-  name: string;
-  look: string;
-  shot: string;
-  picture: string;
-  width: number;
-  height: number;
-  samples: number;
-  seed: number;
-  renderer: string;
-  keptAt: string;
-}
-
-export interface AssetLine {
-  hash: string;
-  kind: 'font' | 'surround' | 'drawing' | 'proof';
-  name: string;
-  size: number;
-}
-
-export type PressFormat = 'png8' | 'png16' | 'exr-half' | 'exr-float';
-
-export interface PressOrder {
-  name: string;
-  look: string;
-  shot: string;
-  width: number;
-  height: number;
-  samples: number;
-  seed: number;
-  format: PressFormat;
-  alpha: boolean;
-  layers: boolean;
-}
-
-export interface PressJob extends PressOrder {
-  id: string;
-  state: 'waiting' | 'tracing' | 'done' | 'failed' | 'cancelled';
-  samplesDone: number;
-  seconds: number;
-  message: string;
-  result: string | null;
-  askedAt: string;
-}
+const openedFinish = ({ version, finish }: StoredFinish): Finish => openFinish(version, finish);
 
 export class ApiError extends Error {
   readonly status: number;
-  readonly body: Record<string, unknown>;
-  constructor(status: number, body: Record<string, unknown>) {
+  readonly body: Partial<Problem & SaveConflict>;
+  constructor(status: number, body: Partial<Problem & SaveConflict>) {
     super(typeof body.detail === 'string' ? body.detail : `the server answered ${status}`);
     this.status = status;
     this.body = body;
+  }
+
+  /** What somebody else saved first. @throws DocumentError when it cannot be opened */
+  get current(): OpenProject {
+    return opened(this.body.current!);
   }
 }
 
@@ -145,7 +94,7 @@ export const assetUrl = (hash: string) => `/api/assets/${hash}`;
 export const api = {
   health: () => call<{ ok: boolean }>('GET', '/health'),
   /** A page of the projects, and how many there are in all. */
-  projects: async (query: ProjectQuery): Promise<{ total: number; projects: ProjectLine[] }> => {
+  projects: async (query: Required<ProjectQuery>): Promise<ProjectPage> => {
     const words = new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]));
     const response = await answered('GET', `/projects?${words.toString()}`);
     return {
@@ -153,41 +102,44 @@ export const api = {
       projects: (await response.json()) as ProjectLine[],
     };
   },
-  create: (document: Project, label?: string) =>
-    call<StoredProject>('POST', '/projects', { document, label }),
-  importFile: (file: Blob) => call<StoredProject>('POST', '/projects/file', file),
-  read: (id: string) => call<StoredProject>('GET', `/projects/${id}`),
-  save: (id: string, order: SaveOrder) => call<{ version: number }>('PUT', `/projects/${id}`, order),
+  create: async (document: Project, label?: string) =>
+    opened(await call<StoredProject>('POST', '/projects', { document, label })),
+  importFile: async (file: Blob) => opened(await call<StoredProject>('POST', '/projects/file', file)),
+  /** @throws DocumentError when the document cannot be opened */
+  read: async (id: string) => opened(await call<StoredProject>('GET', `/projects/${id}`)),
+  save: (id: string, order: Required<ProjectSave>) => call<SavedProject>('PUT', `/projects/${id}`, order),
   revisions: (id: string) => call<RevisionLine[]>('GET', `/projects/${id}/revisions`),
-  revision: (id: string, revision: string) => call<Project>('GET', `/projects/${id}/revisions/${revision}`),
+  revision: async (id: string, revision: string) =>
+    openDocument(await call<unknown>('GET', `/projects/${id}/revisions/${revision}`)),
   /** The newest revision that can be opened. */
   goodRevision: (id: string) => call<RevisionLine>('GET', `/projects/${id}/revisions/good`),
   goBackTo: (id: string, revision: string) =>
-    call<{ version: number }>('POST', `/projects/${id}/revisions/${revision}/restore`),
-  unusedAssets: () => call<{ days: number; assets: UnusedAsset[] }>('GET', '/assets/unused'),
+    call<SavedProject>('POST', `/projects/${id}/revisions/${revision}/restore`),
+  unusedAssets: () => call<UnusedAssets>('GET', '/assets/unused'),
   removeAsset: (hash: string) => call<void>('DELETE', `/assets/${hash}`),
   remove: (id: string) => call<void>('DELETE', `/projects/${id}`),
   restore: (id: string) => call<void>('POST', `/projects/${id}/restore`),
   upload: (
-    kind: AssetLine['kind'],
+    kind: UploadKind,
     name: string,
     bytes: Blob | Uint8Array<ArrayBuffer>,
     onProgress: (share: number) => void = () => {},
   ) =>
     send<AssetLine>(`/assets?kind=${kind}&name=${encodeURIComponent(cutTo(name, 200))}`, bytes, onProgress),
-  assets: (kind: AssetLine['kind']) => call<AssetLine[]>('GET', `/assets?kind=${kind}`),
+  assets: (kind: UploadKind) => call<AssetLine[]>('GET', `/assets?kind=${kind}`),
+  asset: async (hash: string) =>
+    new Uint8Array(await (await answered('GET', `/assets/${hash}`)).arrayBuffer()),
   proofs: (id: string) => call<ProofLine[]>('GET', `/projects/${id}/proofs`),
-  keep: (id: string, proof: Omit<ProofLine, 'id' | 'keptAt'> & { document: Project }) =>
-    call<ProofLine>('POST', `/projects/${id}/proofs`, proof),
-  proofDocument: (id: string, proof: string) =>
-    call<Project>('GET', `/projects/${id}/proofs/${proof}/document`),
-  finishes: () => call<Finish[]>('GET', '/finishes'),
-  keepFinish: (finish: Finish) => call<Finish>('POST', '/finishes', { finish }),
+  keep: (id: string, proof: NewProof) => call<ProofLine>('POST', `/projects/${id}/proofs`, proof),
+  proofDocument: async (id: string, proof: string) =>
+    openDocument(await call<unknown>('GET', `/projects/${id}/proofs/${proof}/document`)),
+  finishes: async () => (await call<StoredFinish[]>('GET', '/finishes')).map(openedFinish),
+  keepFinish: async (finish: Finish) =>
+    openedFinish(await call<StoredFinish>('POST', '/finishes', { version: VERSION, finish })),
   removeFinish: (id: string) => call<void>('DELETE', `/finishes/${id}`),
   restoreFinish: (id: string) => call<void>('POST', `/finishes/${id}/restore`),
   press: (id: string) => call<PressJob[]>('GET', `/projects/${id}/press`),
-  askPress: (id: string, order: PressOrder & { document: Project }) =>
-    call<PressJob>('POST', `/projects/${id}/press`, order),
+  askPress: (id: string, order: NewPress) => call<PressJob>('POST', `/projects/${id}/press`, order),
   cancelPress: (id: string, job: string) => call<void>('POST', `/projects/${id}/press/${job}/cancel`),
   removeProof: (id: string, proof: string) => call<void>('DELETE', `/projects/${id}/proofs/${proof}`),
   restoreProof: (id: string, proof: string) => call<void>('POST', `/projects/${id}/proofs/${proof}/restore`),

@@ -29,6 +29,10 @@ interface Choice {
   proof: string | null;
   against: string | null;
   comparing: 'wipe' | 'difference' | 'off';
+  /** Stops by which a difference is brightened. */
+  amplify: number;
+  /** Proofs with a film are shown under the present grade, not as they were kept. */
+  regraded: boolean;
   /** Share of the picture left of the wipe. */
   wipe: number;
 }
@@ -50,6 +54,8 @@ export const useChoice = create<Choice>()(
       proof: null,
       against: null,
       comparing: 'off',
+      amplify: 3,
+      regraded: false,
       wipe: 0.5,
     }),
     { name: 'wemlox-choice' },
@@ -57,6 +63,12 @@ export const useChoice = create<Choice>()(
 );
 
 export const choose = (change: Partial<Choice>) => useChoice.setState(change);
+
+/** What the last comparison of films found: the mean difference as a share of the light, or why there is none. */
+export const useCompared = create<{ mean: number | null; problem: string }>()(() => ({
+  mean: null,
+  problem: '',
+}));
 
 /** The face a dragged finish would land on in the picture. */
 export const useHover = create<{ face: ChosenFace | null }>()(() => ({ face: null }));

@@ -1,7 +1,8 @@
 /** The press queue of the open project. */
 import { create } from 'zustand';
 import { cutTo } from '@wemlox/core/src/document/index.ts';
-import { api, type PressJob, type PressOrder } from './api.ts';
+import { api } from './api.ts';
+import type { PressJob, PressOrder } from '@wemlox/wire';
 import { useChoice } from './choice.ts';
 import { attempt, notify } from './notices.ts';
 import { lookOf, shotOf, useStudio } from './studio.ts';

@@ -1,6 +1,7 @@
 /** The kept proofs of the open project. */
 import { create } from 'zustand';
-import { api, type ProofLine } from './api.ts';
+import { api } from './api.ts';
+import type { ProofLine } from '@wemlox/wire';
 
 interface Proofs {
   project: string;

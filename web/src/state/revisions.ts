@@ -1,6 +1,7 @@
 /** What the open project has been: the list of its revisions, and undo that reaches into it. */
 import { create } from 'zustand';
-import { api, type RevisionLine } from './api.ts';
+import { api } from './api.ts';
+import type { RevisionLine } from '@wemlox/wire';
 import { history, nameOpened, useStudio } from './studio.ts';
 
 interface Revisions {

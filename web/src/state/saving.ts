@@ -1,12 +1,13 @@
 /** Saves the document as it is edited; queues while the server is away; never overwrites somebody else's work. */
 import { create } from 'zustand';
 import { cutName, newId, putBack, sameJson, type Project } from '@wemlox/core/src/document/index.ts';
-import { api, ApiError, type SaveOrder, type StoredProject } from './api.ts';
+import { api, ApiError, type OpenProject } from './api.ts';
+import type { ProjectSave } from '@wemlox/wire';
 import { unsavedLeft, dropUnsaved, dropFound, isOwn, keepUnsaved, type FoundUnsaved } from './unsaved.ts';
 import { whenText } from './language.ts';
 import { notify } from './notices.ts';
 import { forgetRevisions, loadRevisions } from './revisions.ts';
-import { currentStep, edit, openDocument, useStudio } from './studio.ts';
+import { currentStep, edit, takeDocument, useStudio } from './studio.ts';
 
 /** Edits are sent this long after the last one, and at the latest this long after the first, milliseconds. */
 const PAUSE = 300;
@@ -21,7 +22,7 @@ interface Saving {
   state: 'saved' | 'waiting' | 'saving' | 'offline' | 'away' | 'failed' | 'refused' | 'conflict';
   detail: string;
   /** What somebody else saved meanwhile; null without a conflict. */
-  conflict: StoredProject | null;
+  conflict: OpenProject | null;
 }
 
 export const useSaving = create<Saving>()(() => ({ state: 'saved', detail: '', conflict: null }));
@@ -30,7 +31,7 @@ export const useSaving = create<Saving>()(() => ({ state: 'saved', detail: '', c
 const STUCK = new Set<Saving['state']>(['offline', 'away', 'failed']);
 
 /** A save under way, or one whose answer was lost: it is sent again as it was before anything newer. */
-interface Sent extends SaveOrder {
+interface Sent extends Required<ProjectSave> {
   document: Project;
 }
 
@@ -53,7 +54,7 @@ export async function openProject(projectId: string): Promise<void> {
   stored = read.document;
   lost = null;
   forgetRevisions();
-  openDocument(id, read.document);
+  takeDocument(id, read.document);
   useSaving.setState({ state: 'saved', detail: '', conflict: null });
   for (const why of left.damaged)
     notify('problem', `Edits kept in this browser could not be read and are set aside: ${why}`);
@@ -74,7 +75,7 @@ export async function openProject(projectId: string): Promise<void> {
 /** Goes on with a draft, on the version it was made on. */
 function takeUp(draft: FoundUnsaved): void {
   version = draft.version;
-  openDocument(id, draft.project);
+  takeDocument(id, draft.project);
   if (draft.save)
     lost = {
       save: draft.save,
@@ -123,7 +124,7 @@ function unsent(error: unknown, sent: Sent): void {
     lost = sent;
     again('offline', 'the server does not answer');
   } else if (error.status === 409) {
-    useSaving.setState({ state: 'conflict', conflict: error.body.current as StoredProject });
+    useSaving.setState({ state: 'conflict', conflict: error.current });
   } else if (error.status >= 500 || error.status === 429) {
     // it may have been kept all the same
     lost = sent;
@@ -136,7 +137,7 @@ function unsent(error: unknown, sent: Sent): void {
 
 /** One edit that cannot be kept must not hold up the others: what was refused goes back to what it was. */
 function putBackRefused(error: ApiError): void {
-  const problems = Array.isArray(error.body.problems) ? (error.body.problems as string[]) : [];
+  const problems = error.body.problems ?? [];
   const paths = problems.map((p) => p.slice(0, p.indexOf(': ')).replace(/^document\./, ''));
   const { project } = useStudio.getState();
   const mended = stored && paths.length > 0 ? putBack(project, stored, paths) : null;
@@ -218,7 +219,7 @@ export async function settle(keep: 'mine' | 'theirs' | 'both'): Promise<string |
   dropUnsaved(id);
   useSaving.setState({ state: 'saved', detail: '', conflict: null });
   if (keep === 'mine') schedule();
-  else openDocument(id, theirs.document);
+  else takeDocument(id, theirs.document);
   void loadRevisions(id, version);
   return copy?.id ?? null;
 }

@@ -60,7 +60,7 @@ export function nameOpened(label: string): void {
 }
 
 /** Opens a document: history starts afresh. */
-export function openDocument(id: string, project: Project): void {
+export function takeDocument(id: string, project: Project): void {
   history().pause();
   useStudio.setState({ id, project, label: OPENED });
   history().resume();

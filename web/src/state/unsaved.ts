@@ -1,5 +1,5 @@
 /** Edits that have not reached the server, kept in the browser: one draft for each tab and project. */
-import { checkProject, DocumentError, type Project } from '@wemlox/core/src/document/index.ts';
+import { openDocument, DocumentError, type Project } from '@wemlox/core/src/document/index.ts';
 import { openTabs, thisTab } from './tab.ts';
 
 export interface Unsaved {
@@ -49,7 +49,7 @@ function read(key: string, text: string): FoundUnsaved {
   return {
     key,
     version: typeof version === 'number' ? version : 0,
-    project: checkProject(project),
+    project: openDocument(project),
     save: typeof save === 'string' ? save : undefined,
     at: typeof at === 'number' ? at : 0,
   };

@@ -146,8 +146,16 @@ export type TraceReply =
 export type DisplayOrder =
   | { type: 'film'; film: Film; samples: number; grade: Grade }
   | { type: 'grade'; grade: Grade }
-  | { type: 'encode'; kind: 'png' | 'png16' | 'exr'; grade: Grade };
+  | { type: 'encode'; kinds: EncodeKind[]; grade: Grade }
+  /** A proof's film under a grade; with `against`, how it differs from another's, or from the present (null). */
+  | { type: 'proofs'; film: string; against?: string | null; grade: Grade };
+
+/** `film`: linear, half floats, with its layers. */
+export type EncodeKind = 'png' | 'png16' | 'exr' | 'film';
 
 export type DisplayReply =
   | ({ type: 'shown'; samples: number; noise: number; pixels: Uint8ClampedArray<ArrayBuffer> } & PictureSize)
-  | { type: 'encoded'; bytes: Uint8Array<ArrayBuffer> | null; samples: number };
+  | { type: 'encoded'; files: Partial<Record<EncodeKind, Uint8Array<ArrayBuffer>>> | null; samples: number }
+  /** `mean`: of a difference, as a share of the picture's own light. */
+  | ({ type: 'proofs'; pixels: Uint8ClampedArray<ArrayBuffer>; mean: number | null } & PictureSize)
+  | { type: 'refused'; why: string };

@@ -2,7 +2,8 @@
 import { Download, X } from 'lucide-react';
 import { useEffect } from 'react';
 import { duration } from '../../stage/Status.tsx';
-import { assetUrl, type PressJob } from '../../state/api.ts';
+import { assetUrl } from '../../state/api.ts';
+import type { PressJob } from '@wemlox/wire';
 import { cancelJob, loadPress, underWay, usePress } from '../../state/press.ts';
 
 const POLL = 1000;

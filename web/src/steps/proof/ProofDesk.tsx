@@ -4,8 +4,9 @@ import { ChoiceRow, NumberRow, Section, SegmentRow } from '../../desk/rows.tsx';
 import { duration } from '../../stage/Status.tsx';
 import { useShown } from '../../state/shown.ts';
 import { goBackTo } from '../../actions/actions.ts';
-import { api, type ProofLine } from '../../state/api.ts';
-import { choose, useChoice } from '../../state/choice.ts';
+import { api } from '../../state/api.ts';
+import type { ProofLine } from '@wemlox/wire';
+import { choose, useChoice, useCompared } from '../../state/choice.ts';
 import { whenText } from '../../state/language.ts';
 import { keepProof, removeProof } from '../../actions/keep.ts';
 import { attempt } from '../../state/notices.ts';
@@ -24,6 +25,8 @@ export function ProofDesk() {
   const { samples, noise, secondsLeft, fresh, state } = useShown();
   const { samples: goal, proof: chosen, comparing } = useChoice();
   const against = useChoice((c) => c.against);
+  const { amplify, regraded } = useChoice();
+  const compared = useCompared();
   const list = useProofs((p) => p.list);
   const proof = list.find((x) => x.id === chosen);
   return (
@@ -78,6 +81,41 @@ export function ProofDesk() {
             ]}
             onChange={(id) => choose({ against: id || null })}
           />
+          {comparing === 'difference' && proof.film && (
+            <NumberRow
+              label="Brighten"
+              unit="EV"
+              min={0}
+              max={12}
+              step={0.5}
+              value={amplify}
+              initial={3}
+              hint="Stops by which the difference is brightened"
+              onChange={(v) => choose({ amplify: v })}
+            />
+          )}
+          {proof.film ? (
+            <SegmentRow
+              label="Grade"
+              hint="The kept film under the grade it was kept in, or under the present one"
+              value={regraded ? 'now' : 'kept'}
+              options={[
+                ['kept', 'As kept'],
+                ['now', 'As now'],
+              ]}
+              onChange={(v) => choose({ regraded: v === 'now' })}
+            />
+          ) : (
+            <p className="quiet py-1 text-xs">This proof has no film: it is compared as it was shown.</p>
+          )}
+          {comparing === 'difference' && proof.film && (
+            <p className="quiet py-1 text-xs" role="status" data-testid="difference">
+              {compared.problem ||
+                (compared.mean === null
+                  ? ''
+                  : `They differ by ${(compared.mean * 100).toFixed(1)} % of the proof’s light.`)}
+            </p>
+          )}
           <p className="quiet py-1 text-xs">Hold Space to see the proof whole.</p>
           <div className="flex gap-1.5 pt-1">
             <button type="button" className="btn btn-xs" onClick={() => void goBack(proof)}>

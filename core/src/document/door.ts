@@ -1,7 +1,11 @@
-/** The door of the document: plain JSON in, a trustworthy project or a list of what is wrong out. */
+/**
+ * The door of the document: plain JSON in, a trustworthy project or a list of what is wrong out. Whatever comes from a
+ * database, a browser, a job or a file passes it; lint forbids every other way to the type.
+ */
 import 'reflect-metadata';
 import { plainToInstance } from 'class-transformer';
 import { validateSync, type ValidationError } from 'class-validator';
+import { Finish } from './finish.ts';
 import { FORMAT, Project, VERSION } from './project.ts';
 import { boundsProblems, shapeProblems } from './shape.ts';
 import { upgraded } from './upgrades.ts';
@@ -31,10 +35,10 @@ export function problemLines(errors: ValidationError[], path = ''): string[] {
 }
 
 /**
- * Checks a project and returns it as it came, unknown fields and all, in the newest version.
+ * Opens a document: shape, upgrade, check. It comes back as it came, unknown fields and all, in the newest version.
  * @throws DocumentError naming each field that is wrong
  */
-export function checkProject(input: unknown): Project {
+export function openDocument(input: unknown): Project {
   const bounds = boundsProblems(input);
   if (bounds.length > 0) throw new DocumentError(bounds);
   if (typeof input !== 'object' || input === null || Array.isArray(input)) {
@@ -42,6 +46,36 @@ export function checkProject(input: unknown): Project {
   }
   const { format, version } = input as { format?: unknown; version?: unknown };
   if (format !== FORMAT) throw new DocumentError([`format: is ${inShort(format)}, not "${FORMAT}"`]);
+  checkVersion(version);
+  const newest = upgraded(input as Record<string, unknown>);
+  checkShape(Project, newest);
+  const project = newest as unknown as Project;
+  const problems = brokenReferences(project);
+  if (problems.length > 0) throw new DocumentError(problems);
+  return project;
+}
+
+/**
+ * Opens a finish that stands by itself, as in the library, written in some version of the document.
+ * @throws DocumentError naming each field that is wrong
+ */
+export function openFinish(version: unknown, input: unknown): Finish {
+  const bounds = boundsProblems(input);
+  if (bounds.length > 0) throw new DocumentError(bounds);
+  checkVersion(version);
+  const { finishes } = upgraded({ format: FORMAT, version, finishes: [input] }) as { finishes?: unknown[] };
+  const [newest] = finishes ?? [];
+  try {
+    checkShape(Finish, newest);
+  } catch (error) {
+    if (error instanceof DocumentError) throw new DocumentError(error.problems.map((p) => `finish.${p}`));
+    throw error;
+  }
+  return newest as Finish;
+}
+
+/** @throws DocumentError when there is no such version, or it is newer than this one */
+function checkVersion(version: unknown): asserts version is number {
   if (typeof version !== 'number' || !Number.isInteger(version) || version < 1)
     throw new DocumentError([`version: is ${inShort(version)}, not a whole number from 1 to ${VERSION}`]);
   if (version > VERSION) {
@@ -49,12 +83,6 @@ export function checkProject(input: unknown): Project {
       `version: ${version} was made by a newer Wemlox (this one reads up to ${VERSION})`,
     ]);
   }
-  const newest = upgraded(input as Record<string, unknown>);
-  checkShape(Project, newest);
-  const project = newest as unknown as Project;
-  const problems = brokenReferences(project);
-  if (problems.length > 0) throw new DocumentError(problems);
-  return project;
 }
 
 const inShort = (value: unknown) => (JSON.stringify(value) ?? 'missing').slice(0, 60);
