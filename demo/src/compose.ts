@@ -8,7 +8,7 @@ import {
   newProject,
   newTube,
   plainSurface,
-  STRAIGHT_BASELINE,
+  newBaseline,
   type Block,
   type Finish,
   type FontRef,
@@ -284,7 +284,7 @@ function cabinKeys(): Project {
     depth: 0.01,
     tracking: 160,
     form: 'rounded',
-    baseline: { ...STRAIGHT_BASELINE, kind: 'arc', bend: 0.55 },
+    baseline: { ...newBaseline(), kind: 'arc', bend: 0.55 },
     place: { position: [0, 0.52, 0], turn: 0 },
   });
   const board = finish('key-board', 'Key board', 'lacquer', {

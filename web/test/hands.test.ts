@@ -2,12 +2,12 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { meaningOf } from '../src/app/useKeys.ts';
 import { numberText, whenText } from '../src/state/language.ts';
-import * as actions from '../src/actions/actions.ts';
+import * as actions from './allActions.ts';
 import { useRemoving } from '../src/state/choice.ts';
 import { history, useStudio } from '../src/state/studio.ts';
-import { addText, setForm } from '../src/actions/typeActions.ts';
 import { sunkBlocks } from '../src/stage/sunk.ts';
 import { labelsOf } from '../src/steps/light/domeLabels.ts';
+import { wornAt } from '@wemlox/core/src/edits/index.ts';
 import { finishAt } from '@wemlox/core/src/document/index.ts';
 import { now, openStudio, shaped } from './openStudio.ts';
 
@@ -105,11 +105,11 @@ describe('pieces and finishes', () => {
   it('a finish in use is asked about, told where it is worn, and replaced by another', () => {
     const [worn, other] = now().finishes;
     const first = now().blocks[0].letters[0];
-    actions.layFinish({ block: now().blocks[0].id, letter: first, zone: 'front' }, worn.id);
+    actions.dressFaces({ block: now().blocks[0].id, letter: first, zone: 'front' }, worn.id);
     actions.askRemoveFinish(worn.id);
     expect(useRemoving.getState().finish).toBe(worn.id);
     expect(now().finishes).toContainEqual(worn);
-    expect(actions.wornAt(now(), worn.id).join()).toMatch(/First look: .*Front of O/);
+    expect(wornAt(now(), worn.id).join()).toMatch(/First look: .*Front of O/);
     actions.removeFinish(worn.id, other.id);
     expect(finishAt(now().looks[0].chart, now().blocks[0].id, first, 'front')).toBe(other.id);
     const idle = now().finishes.at(-1)!;
@@ -123,7 +123,7 @@ describe('pieces and finishes', () => {
 describe('type', () => {
   it('that becomes tubes is dressed as glass over glowing gas, and not over a dress of its own', () => {
     const { id } = now().blocks[0];
-    setForm(id, 'tube', 'Tube');
+    actions.setForm(id, 'tube');
     const surface = (zone: 'glass' | 'gas' | 'electrode') => {
       const finish = finishAt(now().looks[0].chart, id, now().blocks[0].letters[0], zone);
       return now().finishes.find((f) => f.id === finish)!.surface;
@@ -132,8 +132,8 @@ describe('type', () => {
     expect(surface('gas').emission_luminance).toBeGreaterThan(0);
     expect(Math.min(...surface('electrode').base_color)).toBeGreaterThan(0.5);
     const dressed = now().looks[0].chart;
-    setForm(id, 'bevelled', 'Bevelled');
-    setForm(id, 'tube', 'Tube');
+    actions.setForm(id, 'bevelled');
+    actions.setForm(id, 'tube');
     expect(now().looks[0].chart).toEqual(dressed);
   });
 
@@ -174,7 +174,7 @@ describe('type', () => {
   it('a first word stands with its lowest point on the floor once it is shaped, in one step', () => {
     useStudio.setState({ project: { ...now(), blocks: [] } });
     const before = history().pastStates.length;
-    addText();
+    actions.addText();
     const { id } = now().blocks[0];
     shaped(id, { bounds: [-0.5, -0.17, 0.5, 0.15] });
     expect(now().blocks[0].place.position[1]).toBeCloseTo(0.17, 9);

@@ -1,12 +1,13 @@
 // @vitest-environment jsdom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { newProject, type Project } from '@wemlox/core/src/document/index.ts';
+import { newProject, VERSION, type Project } from '@wemlox/core/src/document/index.ts';
 import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
 import { api, ApiError } from '../src/state/api.ts';
 import type { ProjectSave } from '@wemlox/wire';
 import { useNotices } from '../src/state/notices.ts';
 import { openProject, saveNow, settle, useSaving } from '../src/state/saving.ts';
-import { edit, redo, undo, useStudio } from '../src/state/studio.ts';
+import { redo, undo, useStudio } from '../src/state/studio.ts';
+import { change } from './allActions.ts';
 import { undoAnywhere } from '../src/state/travel.ts';
 
 /** A server that keeps one project, and can be away. */
@@ -46,7 +47,7 @@ class Server {
 }
 
 let server: Server;
-const rename = (name: string) => edit('Rename', (p) => void (p.name = name));
+const rename = (name: string) => change('Rename', (p) => void (p.name = name));
 const passed = (ms: number) => vi.advanceTimersByTimeAsync(ms);
 
 beforeEach(async () => {
@@ -82,7 +83,7 @@ describe('saving', () => {
   it('is saved, with nothing kept in the browser, when an edit is undone before it was sent', async () => {
     rename('Sent');
     await passed(500);
-    edit('Depth', (p) => void (p.name = 'Undone'));
+    change('Depth', (p) => void (p.name = 'Undone'));
     undo();
     await passed(5000);
     expect(server.document.name).toBe('Sent');
@@ -93,7 +94,7 @@ describe('saving', () => {
   it('keeps what an undo during a save went back to', async () => {
     rename('First');
     await passed(500);
-    edit('Depth', (p) => void (p.name = 'Second'));
+    change('Depth', (p) => void (p.name = 'Second'));
     let answer = () => {};
     const slow = new Promise<void>((done) => (answer = done));
     vi.mocked(api.save).mockImplementationOnce(async (id, sent) => {
@@ -262,7 +263,7 @@ describe('saving', () => {
   });
 
   it('puts one edit back that cannot be kept, and the others get through', async () => {
-    edit('Depth', (p) => void (p.blocks[0].depth = 77));
+    change('Depth', (p) => void (p.blocks[0].depth = 77));
     rename('Sound');
     const { depth } = server.document.blocks[0];
     vi.mocked(api.save).mockRejectedValueOnce(
@@ -278,7 +279,7 @@ describe('saving', () => {
   it('keeps no half characters and no NUL in any text', () => {
     rename('Buoy \ud83d');
     expect(useStudio.getState().project.name).toBe('Buoy \ufffd');
-    edit('Text', (p) => void (p.blocks[0].text = 'OS\0TREL'));
+    change('Text', (p) => void (p.blocks[0].text = 'OS\0TREL'));
     expect(useStudio.getState().project.blocks[0].text).toBe('OSTREL');
   });
 });
@@ -311,7 +312,7 @@ describe('drafts', () => {
     const old = { ...server.document, version: 2, name: 'Older version' } as unknown as Project;
     localStorage.setItem('wemlox-unsaved-ostrel', JSON.stringify({ version: 1, project: old }));
     await openProject('ostrel');
-    expect(useStudio.getState().project).toMatchObject({ name: 'Older version', version: 3 });
+    expect(useStudio.getState().project).toMatchObject({ name: 'Older version', version: VERSION });
   });
 
   it.each([

@@ -1,9 +1,9 @@
 // @vitest-environment jsdom
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { finishAt, newLook } from '@wemlox/core/src/document/index.ts';
-import * as actions from '../src/actions/actions.ts';
+import * as actions from './allActions.ts';
 import { useChoice } from '../src/state/choice.ts';
-import { edit, history, OPENED, redo, undo } from '../src/state/studio.ts';
+import { history, OPENED, redo, undo } from '../src/state/studio.ts';
 import { now, openStudio, steps } from './openStudio.ts';
 
 beforeEach(() => {
@@ -12,7 +12,7 @@ beforeEach(() => {
 const press = (type: string) => window.dispatchEvent(new Event(type));
 
 describe('the history', () => {
-  it('has a step for each edit, by name, back to the opened document and forth again', () => {
+  it('has a step for each by name, back to the opened document and forth again', () => {
     const opened = now();
     const block = opened.blocks[0].id;
     actions.setText(block, 'TIDE');
@@ -29,13 +29,14 @@ describe('the history', () => {
   it('takes everything edited during one press as one step, and none for an edit that changes nothing', () => {
     const block = now().blocks[0].id;
     press('pointerdown');
-    for (const depth of [0.01, 0.02, 0.03]) actions.editBlock(block, 'Depth', (b) => void (b.depth = depth));
+    for (const depth of [0.01, 0.02, 0.03])
+      actions.changeBlock(block, 'Depth', (b) => void (b.depth = depth));
     press('pointerup');
     expect(steps()).toEqual(['Depth', OPENED]);
-    actions.editBlock(block, 'Depth', (b) => void (b.depth = 0.03));
+    actions.changeBlock(block, 'Depth', (b) => void (b.depth = 0.03));
     expect(steps()).toHaveLength(2);
     press('pointerdown');
-    actions.editBlock(block, 'Depth', (b) => void (b.depth = 0.04));
+    actions.changeBlock(block, 'Depth', (b) => void (b.depth = 0.04));
     press('pointerup');
     expect(steps()).toHaveLength(3);
     undo();
@@ -60,7 +61,7 @@ describe('the history', () => {
   it('forgets what was undone once something else is done', () => {
     actions.addLook();
     undo();
-    edit('Rename', (p) => void (p.name = 'Tide Bar'));
+    actions.change('Rename', (p) => void (p.name = 'Tide Bar'));
     expect(history().futureStates).toHaveLength(0);
     redo();
     expect(now().name).toBe('Tide Bar');
@@ -71,9 +72,9 @@ describe('finishes', () => {
   it('are laid on faces under names that say what and where', () => {
     const [{ id: block, letters }] = now().blocks;
     const [chrome, , red] = now().finishes;
-    actions.layFinish({}, chrome.id);
-    actions.layFinish({ block, letter: letters[1], zone: 'front' }, red.id);
-    actions.layFinish({ zone: 'side' }, null);
+    actions.dressFaces({}, chrome.id);
+    actions.dressFaces({ block, letter: letters[1], zone: 'front' }, red.id);
+    actions.dressFaces({ zone: 'side' }, null);
     expect(steps().slice(0, 3)).toEqual([
       'Clear Side',
       `Front of S → ${red.name}`,
@@ -99,9 +100,9 @@ describe('finishes', () => {
   it('that go leave bare what wore them, in every look and piece, and come back with undo', () => {
     const before = now();
     const [chrome] = before.finishes;
-    actions.layFinish({}, chrome.id);
+    actions.dressFaces({}, chrome.id);
     actions.addPiece('floor');
-    actions.editPiece(now().pieces.at(-1)!.id, 'Dress', (p) => void (p.finish = chrome.id));
+    actions.changePiece(now().pieces.at(-1)!.id, 'Dress', (p) => void (p.finish = chrome.id));
     actions.addLook();
     const dressed = now();
     actions.removeFinish(chrome.id, null);
@@ -118,7 +119,7 @@ describe('finishes', () => {
     const names = ids.map((id) => now().finishes.find((f) => f.id === id)!.name);
     expect(names).toEqual([`${source.name} 2`, `${source.name} 3`, 'New finish']);
     expect(useChoice.getState().finish).toBe(ids[2]);
-    actions.setSurface(ids[0], 'Roughness', { specular_roughness: 0.77 });
+    actions.set(`finishes/${ids[0]}/surface/specular_roughness`, 0.77);
     expect(now().finishes[0].surface.specular_roughness).toBe(source.surface.specular_roughness);
   });
 });
@@ -151,7 +152,7 @@ describe('lights and looks', () => {
 
   it('goes back to a kept state without losing the name, looks and finishes made since', () => {
     const kept = structuredClone(now());
-    edit('Rename', (p) => void (p.name = 'Tide Bar'));
+    actions.change('Rename', (p) => void (p.name = 'Tide Bar'));
     const look = actions.addLook();
     const finish = actions.addFinish(null);
     actions.setText(now().blocks[0].id, 'ELSE');

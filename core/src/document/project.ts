@@ -3,19 +3,21 @@ import { Equals } from 'class-validator';
 import { Block } from './block.ts';
 import { Finish } from './finish.ts';
 import { Look } from './look.ts';
+import { MOST } from './most.ts';
 import { Many, Name } from './rules.ts';
 import { Piece, Shot } from './stage.ts';
 
 export const FORMAT = 'wemlox-project';
-export const VERSION = 3;
+/** The newest version: raised when the document changes, and when parameters are added (`since`). */
+export const VERSION = 4;
 
 export class Project {
   @Equals(FORMAT) format!: typeof FORMAT;
-  @Equals(VERSION) version!: typeof VERSION;
+  @Equals(VERSION) version!: number;
   @Name() name!: string;
-  @Many(() => Block, 100) blocks!: Block[];
-  @Many(() => Finish, 1000) finishes!: Finish[];
-  @Many(() => Piece, 50) pieces!: Piece[];
-  @Many(() => Look, 200, 1) looks!: Look[];
-  @Many(() => Shot, 200, 1) shots!: Shot[];
+  @Many(() => Block, MOST.blocks) blocks!: Block[];
+  @Many(() => Finish, MOST.finishes) finishes!: Finish[];
+  @Many(() => Piece, MOST.pieces) pieces!: Piece[];
+  @Many(() => Look, MOST.looks, 1) looks!: Look[];
+  @Many(() => Shot, MOST.shots, 1) shots!: Shot[];
 }

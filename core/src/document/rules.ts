@@ -69,6 +69,23 @@ export const Many = (type: () => Class, most: number, least = 0) =>
     Type(type),
   );
 
+/** A list of objects told apart by their `kind`, each of the class of its kind. */
+export const Variants = (classes: Readonly<Record<string, Class>>, most: number, least = 0) =>
+  applyDecorators(
+    holds({ kind: 'variants', classes, most, least }),
+    IsArray(),
+    ArrayMaxSize(most),
+    ArrayMinSize(least),
+    ValidateNested({ each: true }),
+    Type(() => Object, {
+      discriminator: {
+        property: 'kind',
+        subTypes: Object.entries(classes).map(([name, value]) => ({ name, value })),
+      },
+      keepDiscriminatorProperty: true,
+    }),
+  );
+
 /** A list of texts. */
 export const Texts = (most: number, longest: number) =>
   applyDecorators(

@@ -6,8 +6,10 @@ export type Class = new () => object;
 
 /** What a property holds, for the first look; the rules of its class say the rest. */
 export interface Held {
-  kind: 'object' | 'objects' | 'values';
+  kind: 'object' | 'objects' | 'variants' | 'values';
   type?: () => Class;
+  /** Of variants: the class of each kind. */
+  classes?: Readonly<Record<string, Class>>;
   /** May be absent or null. */
   optional?: boolean;
   least?: number;
@@ -24,6 +26,26 @@ export const holds =
     known.set(String(key), held);
     shapes.set(prototype, known);
   };
+
+/** What the properties of a class hold that are no plain values, its parents' among them. */
+export function shapeOf(type: Class): ReadonlyMap<string, Held> {
+  const all = new Map<string, Held>();
+  for (
+    let prototype = type.prototype as object | null;
+    prototype;
+    prototype = Object.getPrototypeOf(prototype) as object | null
+  )
+    for (const [key, held] of shapes.get(prototype) ?? []) if (!all.has(key)) all.set(key, held);
+  return all;
+}
+
+/** The class of an element of a list; null for a variant of no known kind. */
+export const classOf = (held: Held, element: unknown): Class | null =>
+  held.kind === 'variants'
+    ? isObject(element) && Object.hasOwn(held.classes!, String(element.kind))
+      ? held.classes![String(element.kind)]
+      : null
+    : (held.type?.() ?? null);
 
 const isObject = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
@@ -80,7 +102,7 @@ export function shapeProblems(type: Class, value: unknown, path = '', found: str
     found.push(`${path || 'the document'}: must be an object`);
     return found;
   }
-  for (const [key, held] of shapes.get(type.prototype as object) ?? []) {
+  for (const [key, held] of shapeOf(type)) {
     if (found.length >= MOST_PROBLEMS) return found;
     const at = path ? `${path}.${key}` : key;
     const inner = value[key];
@@ -90,9 +112,14 @@ export function shapeProblems(type: Class, value: unknown, path = '', found: str
     else if (!Array.isArray(inner)) found.push(`${at}: must be a list`);
     else if (inner.length > held.most! || inner.length < (held.least ?? 0))
       found.push(`${at}: holds ${inner.length} entries; ${held.least ?? 0} to ${held.most} are taken`);
-    else if (held.kind === 'objects')
-      for (let i = 0; i < inner.length && found.length < MOST_PROBLEMS; i++)
-        shapeProblems(held.type!(), inner[i], `${at}[${i}]`, found);
+    else if (held.kind !== 'values')
+      for (let i = 0; i < inner.length && found.length < MOST_PROBLEMS; i++) {
+        const here = `${at}[${i}]`;
+        const of = classOf(held, inner[i]);
+        if (of) shapeProblems(of, inner[i], here, found);
+        else if (!isObject(inner[i])) found.push(`${here}: must be an object`);
+        else found.push(`${here}.kind: must be one of ${Object.keys(held.classes!).join(', ')}`);
+      }
   }
   return found;
 }

@@ -1,4 +1,8 @@
 /** Older documents to the newest version: one pure function a version, each taking what the one before made. */
+import { tableOf } from './parameter.ts';
+import { Project, VERSION } from './project.ts';
+import { classOf, shapeOf, type Class } from './shape.ts';
+
 type Json = Record<string, unknown>;
 
 const objects = (value: unknown): Json[] =>
@@ -81,14 +85,51 @@ function withForms(document: Json): Json {
   };
 }
 
-/** UPGRADES[i] makes version i + 2 of version i + 1. */
-const UPGRADES: ((document: Json) => Json)[] = [withDiffuseRoughness, withForms];
+/** Fields of a light that only one kind of it has. */
+const OF_ONE_KIND: Record<string, readonly string[]> = {
+  area: ['cone', 'edge'],
+  spot: ['width', 'height'],
+  directional: ['width', 'height', 'cone', 'edge', 'distance'],
+};
+
+/** Version 4 has a class for each kind of light: what a kind does not have is gone. */
+const withLightKinds = (document: Json): Json => ({
+  ...document,
+  looks: objects(document.looks).map((look) => ({
+    ...look,
+    rig: objects(look.rig).map((light) => {
+      const gone = OF_ONE_KIND[String(light.kind)] ?? [];
+      return Object.fromEntries(Object.entries(light).filter(([key]) => !gone.includes(key)));
+    }),
+  })),
+});
+
+/** UPGRADES[i] makes version i + 2 of version i + 1; versions beyond only added parameters. */
+const UPGRADES: ((document: Json) => Json)[] = [withDiffuseRoughness, withForms, withLightKinds];
+
+/** Gives parameters that came after a version their defaults, where they are absent. */
+function withNewParameters(type: Class, thing: unknown, version: number): unknown {
+  if (typeof thing !== 'object' || thing === null || Array.isArray(thing)) return thing;
+  const out: Json = { ...thing };
+  for (const [key, { since = 1, default: initial }] of Object.entries(tableOf(type)))
+    if (since > version && out[key] === undefined) out[key] = Array.isArray(initial) ? [...initial] : initial;
+  for (const [key, held] of shapeOf(type)) {
+    const inner = out[key];
+    if (held.kind === 'object') out[key] = withNewParameters(held.type!(), inner, version);
+    else if (held.kind !== 'values' && Array.isArray(inner))
+      out[key] = inner.map((element: unknown) => {
+        const of = classOf(held, element);
+        return of ? withNewParameters(of, element, version) : element;
+      });
+  }
+  return out;
+}
 
 /** The document in the newest version; what is not a document is returned as it came. */
 export function upgraded(document: Json): Json {
+  const version = Number(document.version);
   let now = document;
-  for (let v = Number(document.version); v >= 1 && v <= UPGRADES.length; v++) {
-    now = { ...UPGRADES[v - 1](now), version: v + 1 };
-  }
+  for (let v = version; v >= 1 && v <= UPGRADES.length; v++) now = UPGRADES[v - 1](now);
+  if (version < VERSION) now = { ...(withNewParameters(Project, now, version) as Json), version: VERSION };
   return now;
 }

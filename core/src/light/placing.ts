@@ -33,7 +33,8 @@ export function placeLight(light: Light, centre: Vec): PlacedLight {
     away[0] * right[1] - away[1] * right[0],
   ];
   return {
-    position: target.map((v, i) => v + away[i] * light.distance) as Vec,
+    // what is infinitely far away stands at any distance
+    position: target.map((v, i) => v + away[i] * ('distance' in light ? light.distance : 1)) as Vec,
     forward: away.map((v) => -v) as Vec,
     right,
     up,

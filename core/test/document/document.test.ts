@@ -10,11 +10,11 @@ import {
   unpackProject,
   VERSION,
   withRule,
-  withText,
   ZONES,
   type ChartRule,
   type Project,
 } from '../../src/document/index.ts';
+import { withText } from '../../src/edits/index.ts';
 import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
 
 const project = () => newProject('Ostrel', 'OSTREL', structuredClone([...READY_FINISHES]));
@@ -33,7 +33,7 @@ describe('the door', () => {
     const p = project() as unknown as Record<string, unknown> & ReturnType<typeof project>;
     p.blocks[0].capHeight = NaN;
     p.finishes[2].surface.base_color = [1, 2, 0];
-    p.looks[0].rig[0].kind = 'lamp' as never;
+    p.looks[0].rig[0].strength = -1;
     const problems = (() => {
       try {
         openDocument(p);
@@ -44,7 +44,11 @@ describe('the door', () => {
     })();
     expect(problems).toMatch(/blocks\[0\]\.capHeight/);
     expect(problems).toMatch(/finishes\[2\]\.surface\.base_color/);
-    expect(problems).toMatch(/looks\[0\]\.rig\[0\]\.kind/);
+    expect(problems).toMatch(/looks\[0\]\.rig\[0\]\.strength/);
+    p.looks[0].rig[0].kind = 'lamp' as never;
+    expect(() => openDocument(p)).toThrow(
+      /looks\[0\]\.rig\[0\]\.kind: must be one of area, spot, directional/,
+    );
   });
 
   it('refuses other formats, newer versions, dangling names and miscounted letters', () => {

@@ -3,6 +3,8 @@ import {
   finishAt,
   newBlock,
   newLight,
+  type AreaLight,
+  type SpotLight,
   newProject,
   withRule,
   type Project,
@@ -108,7 +110,7 @@ describe('a compiled scene', () => {
       (q: Project) => void (q.finishes[0].surface.specular_roughness = 0.9),
       (q: Project) => void (q.looks[0].surround.turn = 2),
       (q: Project) => void (q.looks[0].rig[0].strength = 99),
-      (q: Project) => void (q.looks[0].rig[1].distance = 9),
+      (q: Project) => void ((q.looks[0].rig[1] as SpotLight).distance = 9),
       (q: Project) => void (q.shots[0].camera.distance = 9),
       (q: Project) => void (q.pieces[0].finish = null),
     ])
@@ -116,7 +118,7 @@ describe('a compiled scene', () => {
     for (const change of [
       (q: Project) => void (q.blocks[0].depth *= 2),
       (q: Project) => void (q.blocks[1].place.turn = 0.1),
-      (q: Project) => void (q.looks[0].rig[0].distance = 9),
+      (q: Project) => void ((q.looks[0].rig[0] as AreaLight).distance = 9),
       (q: Project) => void (q.looks[0].rig[0].on = false),
       (q: Project) => void (q.pieces[0].at = 0),
       (q: Project) => void (q.pieces[0].on = false),

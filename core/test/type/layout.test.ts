@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import { newBlock, STRAIGHT_BASELINE, type Block } from '../../src/document/index.ts';
+import { newBlock, newBaseline, type Block } from '../../src/document/index.ts';
 import type { OpenFont } from '../../src/type/font.ts';
 import { layoutText, placedOutline, type TextLayout } from '../../src/type/layout.ts';
 import { areaOf, boundsOf, loadRegions } from '../../src/plane/region.ts';
@@ -142,7 +142,7 @@ describe('letters that touch', () => {
 
 describe('baselines', () => {
   const on = (baseline: Partial<Block['baseline']>, changes: Partial<Block> = {}) =>
-    lay(slab, 'OSTREL', { baseline: { ...STRAIGHT_BASELINE, ...baseline }, ...changes });
+    lay(slab, 'OSTREL', { baseline: { ...newBaseline(), ...baseline }, ...changes });
   /** Middles of the letters' feet. */
   const feet = (l: TextLayout) =>
     l.letters.map((x) => [

@@ -3,14 +3,15 @@ import { History, Keyboard, Moon, Plus, Redo2, Search, Sun, Trash2, Undo2 } from
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { cutName } from '@wemlox/core/src/document/index.ts';
-import { addLook, removeLook } from '../actions/actions.ts';
+import { renameLook, renameProject } from '@wemlox/core/src/edits/index.ts';
+import { addLook, removeLook } from '../actions/looks.ts';
 import { assetUrl } from '../state/api.ts';
 import { choose, useChoice } from '../state/choice.ts';
 import { useHealth } from '../state/health.ts';
 import { latestOf, useProofs } from '../state/proofs.ts';
 import { useSaving } from '../state/saving.ts';
 import { reachesBack, useRevisions } from '../state/revisions.ts';
-import { edit, redo, useHistory, useStudio } from '../state/studio.ts';
+import { perform, redo, useHistory, useStudio } from '../state/studio.ts';
 import { goBackOne } from '../state/travel.ts';
 import { STEP_NAMES, STEPS, type Step } from '../state/words.ts';
 
@@ -45,8 +46,7 @@ function LookChip({
     const commit = (text: string) => {
       setRenaming(false);
       const next = cutName(text.trim());
-      if (next && next !== name)
-        edit(`Name → ${next}`, (p) => void (p.looks.find((l) => l.id === id)!.name = next));
+      if (next && next !== name) perform((p) => renameLook(p, id, next));
     };
     return (
       <input
@@ -135,9 +135,7 @@ export function Header({
         aria-label="Name of the project"
         className="quiet w-24 rounded-xs bg-transparent px-1 hover:bg-base-200 focus:bg-base-200"
         value={name}
-        onChange={(e) =>
-          e.target.value && edit('Name of the project', (p) => void (p.name = cutName(e.target.value)), true)
-        }
+        onChange={(e) => perform((p) => renameProject(p, e.target.value))}
       />
       <nav aria-label="Looks" className="flex min-w-0 items-center gap-1.5 overflow-x-auto">
         {looks.map((l) => (

@@ -2,7 +2,8 @@
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { cutName } from '@wemlox/core/src/document/index.ts';
-import { goBackTo } from '../actions/actions.ts';
+import { goBackTo } from '@wemlox/core/src/edits/index.ts';
+import { perform } from '../state/studio.ts';
 import { api, assetUrl } from '../state/api.ts';
 import type { RevisionLine } from '@wemlox/wire';
 import { whenText } from '../state/language.ts';
@@ -27,7 +28,7 @@ export function Revisions({ onClose }: { onClose: () => void }) {
   const back = async (line: RevisionLine) => {
     const document = await attempt('The revision could not be read', () => api.revision(id, line.id));
     if (!document) return;
-    goBackTo(`${nameOf(line)}, ${whenText(line.savedAt)}`, document);
+    perform((p) => goBackTo(p, `${nameOf(line)}, ${whenText(line.savedAt)}`, document));
     onClose();
   };
   const copy = async (line: RevisionLine) => {

@@ -16,7 +16,8 @@ import { LightBand } from '../band/LightBand.tsx';
 import { SetBand } from '../band/SetBand.tsx';
 import { SurroundRack } from '../band/SurroundRack.tsx';
 import { Stage } from '../stage/Stage.tsx';
-import { layFinish, targetName } from '../actions/actions.ts';
+import { targetName } from '@wemlox/core/src/edits/index.ts';
+import { dressFaces } from '../actions/finishes.ts';
 import { choose, useChoice, useHover, type ChosenFace } from '../state/choice.ts';
 import { watchHealth } from '../state/health.ts';
 import { loadProofs } from '../state/proofs.ts';
@@ -92,7 +93,7 @@ function OpenStudio({ base, lookId, step }: { base: string; lookId: string; step
   const drop = ({ active }: DragEndEvent) => {
     const at = landing();
     end();
-    if (at) layFinish(at.target, (active.data.current as { finish: string }).finish);
+    if (at) dressFaces(at.target, (active.data.current as { finish: string }).finish);
   };
   const rack = RACKS[step];
   return (

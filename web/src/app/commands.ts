@@ -5,29 +5,19 @@ import { PAINTED_SURROUNDS } from '@wemlox/core/src/light/paintedSurrounds.ts';
 import type { Zone } from '@wemlox/core/src/document/index.ts';
 import { EXPORT_KINDS } from '@wemlox/core/src/scene/exportKinds.ts';
 import { useShown } from '../state/shown.ts';
-import {
-  addFinish,
-  addLight,
-  addLook,
-  addThreePoint,
-  fitFrame,
-  layFinish,
-  setExposure,
-  setSurround,
-} from '../actions/actions.ts';
+import { chooseSurround } from '@wemlox/core/src/edits/index.ts';
+import { addText, partLetters, standOffWall, standOnFloor } from '../actions/blocks.ts';
+import { currentLook, setExposure } from '../actions/document.ts';
+import { downloadPicture, exportType } from '../actions/files.ts';
+import { addFinish, dressFaces } from '../actions/finishes.ts';
+import { addLight, addThreePoint } from '../actions/lights.ts';
+import { addLook } from '../actions/looks.ts';
+import { keepProof } from '../actions/proofs.ts';
+import { fitFrame, wallOf } from '../actions/stage.ts';
 import { choose, useChoice } from '../state/choice.ts';
-import {
-  addText,
-  exportType,
-  partLetters,
-  standOffWall,
-  standOnFloor,
-  wallOf,
-} from '../actions/typeActions.ts';
-import { downloadPicture, keepProof } from '../actions/keep.ts';
 import { useProofs } from '../state/proofs.ts';
 import { reachesBack, useRevisions } from '../state/revisions.ts';
-import { history, lookOf, redo, useStudio } from '../state/studio.ts';
+import { history, lookOf, perform, redo, useStudio } from '../state/studio.ts';
 import { goBackOne } from '../state/travel.ts';
 import { STEP_NAMES, STEPS } from '../state/words.ts';
 import { goToSetting, settingName, SETTINGS } from './settings.ts';
@@ -115,7 +105,7 @@ export function commands({ go, base, lookId, onKeys, onRevisions }: Ways): Comma
     c('Camera', 'front', 'Back to the front', () => fitFrame(true)),
     c('Camera', 'fit', 'Fit the word to the frame', () => fitFrame(false)),
     c('Type', 'stand', 'Stand on the floor', () => block && standOnFloor(block.id)),
-    ...(block && wallOf() !== null
+    ...(block && wallOf(project) !== null
       ? [c('Type', 'wall', 'Stand on the wall', () => standOffWall(block.id, 0))]
       : []),
     ...(block
@@ -136,7 +126,7 @@ export function commands({ go, base, lookId, onKeys, onRevisions }: Ways): Comma
     c('Look', 'new', 'New look from this one', () => void go(`${base}/${addLook()}/finish`)),
     ...project.finishes.map((f) =>
       c('Finish', f.id, face ? `Lay ${f.name}` : f.name, () =>
-        face ? layFinish(face, f.id) : choose({ finish: f.id }),
+        face ? dressFaces(face, f.id) : choose({ finish: f.id }),
       ),
     ),
     ...READY_FINISHES.map((f) => c('Add finish', f.id, f.name, () => void addFinish(f))),
@@ -153,7 +143,9 @@ export function commands({ go, base, lookId, onKeys, onRevisions }: Ways): Comma
     c('Light', 'sun', 'Add a directional light', () => addLight('directional')),
     ...PAINTED_SURROUNDS.map((p) =>
       c('Surround', p.id, p.name, () =>
-        setSurround(`Surround → ${p.name}`, { source: 'painted', id: p.id, name: p.name }),
+        perform((doc) =>
+          chooseSurround(doc, currentLook(doc).id, { source: 'painted', id: p.id, name: p.name }),
+        ),
       ),
     ),
     ...useProofs.getState().list.map((p) => {

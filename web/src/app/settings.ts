@@ -1,9 +1,25 @@
 /** Settings by name, for the palette: in which step each stands, and how to get to it. */
 import type { NavigateFunction } from 'react-router';
+import type { Table } from '@wemlox/core/src/document/index.ts';
+import {
+  AREA_LIGHT,
+  BASELINE,
+  BEVEL,
+  BLOCK,
+  CAMERA,
+  DIRECTIONAL_LIGHT,
+  GRADE,
+  PLACE,
+  SHOT,
+  SPOT_LIGHT,
+  STRIP,
+  SURFACE,
+  SURROUND,
+  TUBE,
+} from '@wemlox/core/src/document/parameters.ts';
 import { choose, useChoice } from '../state/choice.ts';
 import { lookOf, useStudio } from '../state/studio.ts';
 import { STEP_NAMES, type Step } from '../state/words.ts';
-import { GROUPS } from '../steps/finish/parameters.ts';
 
 export interface Setting {
   step: Step;
@@ -11,31 +27,22 @@ export interface Setting {
   name: string;
 }
 
-const of = (step: Step, ...names: string[]): Setting[] => names.map((name) => ({ step, name }));
+/** Names of the rows that tables of parameters have. */
+const rowsOf = (...tables: Table[]) =>
+  tables.flatMap((table) =>
+    Object.values(table).flatMap((p) =>
+      p.row === false ? [] : p.kind === 'point' ? p.axes.map(([name]) => name) : [p.name],
+    ),
+  );
 
-const FINISH_NAMES = GROUPS.flatMap(([, parameters]) => parameters.map((p) => p.name));
+const of = (step: Step, ...names: string[]): Setting[] => [...new Set(names)].map((name) => ({ step, name }));
 
 export const SETTINGS: readonly Setting[] = [
-  ...of('set', 'Text', 'Cap height', 'Tracking', 'Leading', 'Alignment', 'Baseline', 'Letters are', 'Depth'),
-  ...of('set', 'Grows', 'Pressure', 'Width', 'Height', 'Profile', 'Segments', 'Runs', 'Edges', 'Diameter'),
-  ...of('set', 'Glass wall', 'Tightest bend', 'Evened out', 'Electrodes', 'Stand-off', 'Strip of points'),
-  ...of('set', 'Across', 'Up', 'Out', 'Turn'),
-  ...of('finish', ...new Set(FINISH_NAMES), 'Family', 'Thin wall'),
-  ...of(
-    'light',
-    'Strength',
-    'Temperature',
-    'Hue by',
-    'Distance',
-    'Cone',
-    'Edge',
-    'Shadow',
-    'Exposure',
-    'Turn',
-  ),
-  ...of('light', 'Seen behind the type', 'View'),
-  ...of('frame', 'Focal length', 'Distance', 'Around', 'Above', 'Shape', 'Bounces'),
-  ...of('proof', 'Samples', 'Exposure', 'View'),
+  ...of('set', 'Text', ...rowsOf(BLOCK), 'Baseline', ...rowsOf(BASELINE, BEVEL, TUBE, STRIP, PLACE)),
+  ...of('finish', ...rowsOf(SURFACE), 'Family'),
+  ...of('light', ...rowsOf(AREA_LIGHT, SPOT_LIGHT, DIRECTIONAL_LIGHT, SURROUND, GRADE)),
+  ...of('frame', ...rowsOf(CAMERA, SHOT)),
+  ...of('proof', 'Samples', ...rowsOf(GRADE)),
   ...of('press', 'Width', 'Samples', 'File'),
 ];
 

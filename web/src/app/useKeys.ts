@@ -1,9 +1,9 @@
 /** The keyboard, outside of fields. */
 import { useEffect } from 'react';
 import type { NavigateFunction } from 'react-router';
-import { layFinish } from '../actions/actions.ts';
+import { dressFaces } from '../actions/finishes.ts';
 import { choose, useChoice } from '../state/choice.ts';
-import { keepProof } from '../actions/keep.ts';
+import { keepProof } from '../actions/proofs.ts';
 import { redo } from '../state/studio.ts';
 import { goBackOne } from '../state/travel.ts';
 import { STEPS } from '../state/words.ts';
@@ -53,7 +53,7 @@ export function useKeys({ go, base, lookId, onPalette, onKeys }: Hands): void {
     };
     const lay = (finish: string | null) => () => {
       const { face } = useChoice.getState();
-      if (face) layFinish(face, finish);
+      if (face) dressFaces(face, finish);
     };
     const atRest: Record<string, () => void> = {
       ',': () => moveFace(-1, 0),

@@ -3,7 +3,8 @@ import { pointer } from 'd3';
 import { useRef, useState } from 'react';
 import type { TubeFacts } from '@wemlox/core/src/solid/tube.ts';
 import { useChosenBlock } from '../state/chosen.ts';
-import { clearPaint, paintTube } from '../actions/typeActions.ts';
+import { clearPaint, paintTube } from '@wemlox/core/src/edits/index.ts';
+import { perform } from '../state/studio.ts';
 
 /** A press that moves less than this is a click, thousandths of an em. */
 export const CLICK = 6;
@@ -83,8 +84,9 @@ export function BandTubes({
             setPreview(null);
             if (!start) return;
             const to = at(e, i);
-            if (Math.abs(to - start.from) * stroke.length < CLICK) clearPaint(blockId, letter, i, to);
-            else paintTube(blockId, letter, i, start.from, to);
+            if (Math.abs(to - start.from) * stroke.length < CLICK)
+              perform((p) => clearPaint(p, blockId, letter, i, to));
+            else perform((p) => paintTube(p, blockId, letter, i, start.from, to));
           }}
         />
       ))}

@@ -11,14 +11,14 @@ import {
   type ChartRule,
   type ChartTarget,
   type Zone,
+  ZONE_NAMES,
 } from '@wemlox/core/src/document/index.ts';
 import { want, useCellPicture } from '../engine/cells.ts';
 import { useShaping, useShown } from '../state/shown.ts';
-import { layFinish, paintFace } from '../actions/actions.ts';
+import { dressFaces, paintFace } from '../actions/finishes.ts';
 import { choose, useChoice, useHover, type ChosenFace } from '../state/choice.ts';
 import { useLook } from '../state/chosen.ts';
 import { useStudio } from '../state/studio.ts';
-import { ZONE_NAMES } from '../state/words.ts';
 import type { BandLetter } from '../workers/messages.ts';
 import { pathOf, viewBoxOf } from './glyph.ts';
 
@@ -342,8 +342,8 @@ function Chart({ letters }: { letters: BandLetter[] }) {
         setHead(null);
         choose({ face: place as ChosenFace });
       } else setHead(place);
-    } else if (target && (event.key === 'Delete' || event.key === 'Backspace')) layFinish(target, null);
-    else if (target && event.key === 'Enter' && laid) layFinish(target, laid);
+    } else if (target && (event.key === 'Delete' || event.key === 'Backspace')) dressFaces(target, null);
+    else if (target && event.key === 'Enter' && laid) dressFaces(target, laid);
     else return;
     event.stopPropagation();
   };

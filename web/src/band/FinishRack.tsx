@@ -6,7 +6,7 @@ import type { Finish } from '@wemlox/core/src/document/index.ts';
 import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
 import { want } from '../engine/cells.ts';
 import { useShown } from '../state/shown.ts';
-import { addFinish, layFinish } from '../actions/actions.ts';
+import { addFinish, dressFaces } from '../actions/finishes.ts';
 import { choose, useChoice } from '../state/choice.ts';
 import { loadLibrary, takeOut, useLibrary } from '../state/library.ts';
 import { useStudio } from '../state/studio.ts';
@@ -55,7 +55,7 @@ function Tile({
         e.preventDefault();
         e.stopPropagation();
         choose({ brush: finish.id });
-        layFinish(face, finish.id);
+        dressFaces(face, finish.id);
       }}
     >
       <CellPicture

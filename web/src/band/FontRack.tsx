@@ -3,7 +3,8 @@ import { Upload } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { FontRef } from '@wemlox/core/src/document/index.ts';
 import { SHIPPED_FONTS, shippedRef } from '@wemlox/core/src/type/shippedFonts.ts';
-import { setFont } from '../actions/actions.ts';
+import { setFont } from '@wemlox/core/src/edits/index.ts';
+import { perform } from '../state/studio.ts';
 import { api, assetUrl } from '../state/api.ts';
 import type { AssetLine } from '@wemlox/wire';
 import { useChosenBlock } from '../state/chosen.ts';
@@ -82,7 +83,7 @@ export function FontRack() {
     const asset = await attempt(`${file.name} was not taken`, () => api.upload('font', file.name, file));
     if (!asset) return;
     setUploads((all) => [...all.filter((a) => a.hash !== asset.hash), asset]);
-    setFont(block.id, { source: 'asset', id: asset.hash, name: asset.name });
+    perform((p) => setFont(p, block.id, { source: 'asset', id: asset.hash, name: asset.name }));
     notify('done', `The word is set in ${asset.name}`);
   };
   return (
@@ -121,7 +122,9 @@ export function FontRack() {
             word={word}
             kind="uploaded"
             chosen={block.font.id === a.hash}
-            onChoose={() => setFont(block.id, { source: 'asset', id: a.hash, name: a.name })}
+            onChoose={() =>
+              perform((p) => setFont(p, block.id, { source: 'asset', id: a.hash, name: a.name }))
+            }
           />
         ))}
         {SHIPPED_FONTS.map((f) => (
@@ -132,7 +135,7 @@ export function FontRack() {
             word={word}
             kind={f.kind}
             chosen={block.font.id === f.id}
-            onChoose={() => setFont(block.id, shippedRef(f.id))}
+            onChoose={() => perform((p) => setFont(p, block.id, shippedRef(f.id)))}
           />
         ))}
       </div>

@@ -2,13 +2,15 @@
 import { Lightbulb, LightbulbOff } from 'lucide-react';
 import { toHex } from '@wemlox/core/src/maths/colour.ts';
 import { lightColour, shining } from '@wemlox/core/src/light/placing.ts';
-import { editLight } from '../actions/actions.ts';
+import { LIGHT_NAMES, LIGHT_TABLES, type LightKind } from '@wemlox/core/src/document/index.ts';
+import { set } from '../actions/document.ts';
 import { choose, useChoice } from '../state/choice.ts';
 import { useLook } from '../state/chosen.ts';
-import { LIGHT_NAMES, STRENGTH_UNITS } from '../state/words.ts';
+
+const unitOf = (kind: LightKind) => LIGHT_TABLES[kind].strength.unit.sign;
 
 export function LightBand() {
-  const { rig } = useLook();
+  const { id, rig } = useLook();
   const chosen = useChoice((c) => c.light);
   const lit = new Set(shining(rig).map((l) => l.id));
   if (rig.length === 0) return <p className="quiet p-4">No lights: the surround alone lights the type.</p>;
@@ -16,6 +18,7 @@ export function LightBand() {
     <ul className="flex h-full overflow-x-auto" aria-label="Lights">
       {rig.map((light) => {
         const colour = lightColour({ ...light, strength: 1 });
+        const of = `looks/${id}/rig/${light.id}`;
         const peak = Math.max(...colour, 1e-6);
         return (
           <li
@@ -35,7 +38,7 @@ export function LightBand() {
               <span className="truncate font-semibold">{light.name}</span>
             </button>
             <span className="quiet text-xs">
-              {LIGHT_NAMES[light.kind]}, {Number(light.strength.toPrecision(3))} {STRENGTH_UNITS[light.kind]}
+              {LIGHT_NAMES[light.kind]}, {Number(light.strength.toPrecision(3))} {unitOf(light.kind)}
             </span>
             {light.kind === 'area' && (
               <span className="quiet text-xs">
@@ -48,9 +51,7 @@ export function LightBand() {
                 className="btn btn-xs"
                 aria-pressed={light.on}
                 aria-label={`${light.name} ${light.on ? 'on' : 'off'}`}
-                onClick={() =>
-                  editLight(light.id, `${light.name} ${light.on ? 'off' : 'on'}`, (l) => void (l.on = !l.on))
-                }
+                onClick={() => set(`${of}/on`, !light.on)}
               >
                 {light.on ? <Lightbulb size={13} /> : <LightbulbOff size={13} />} {light.on ? 'On' : 'Off'}
               </button>
@@ -58,13 +59,7 @@ export function LightBand() {
                 type="button"
                 className={`btn btn-xs ${light.solo ? 'btn-primary' : ''}`}
                 aria-pressed={light.solo}
-                onClick={() =>
-                  editLight(
-                    light.id,
-                    `${light.name} ${light.solo ? 'not solo' : 'solo'}`,
-                    (l) => void (l.solo = !l.solo),
-                  )
-                }
+                onClick={() => set(`${of}/solo`, !light.solo)}
               >
                 Solo
               </button>

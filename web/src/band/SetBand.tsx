@@ -5,7 +5,7 @@ import type { Contour } from '@wemlox/core/src/plane/flatten.ts';
 import type { TubeFacts } from '@wemlox/core/src/solid/tube.ts';
 import { choose, useChoice } from '../state/choice.ts';
 import { useChosenBlock } from '../state/chosen.ts';
-import { setKern } from '../actions/typeActions.ts';
+import { setKern } from '../actions/blocks.ts';
 import { useShaping, useShown } from '../state/shown.ts';
 import { BandTubes, CLICK } from './BandTubes.tsx';
 import { pathOf } from './glyph.ts';

@@ -5,7 +5,9 @@ import { PAINTED_SURROUNDS } from '@wemlox/core/src/light/paintedSurrounds.ts';
 import { reduced, type SurroundPicture } from '@wemlox/core/src/light/surround.ts';
 import { toneMapped8 } from '@wemlox/core/src/picture/tone.ts';
 import { useShown } from '../state/shown.ts';
-import { setSurround } from '../actions/actions.ts';
+import { chooseSurround } from '@wemlox/core/src/edits/index.ts';
+import { currentLook } from '../actions/document.ts';
+import { perform } from '../state/studio.ts';
 import { api } from '../state/api.ts';
 import type { AssetLine } from '@wemlox/wire';
 import { useLook } from '../state/chosen.ts';
@@ -52,7 +54,9 @@ export function SurroundRack() {
     setSent(null);
     if (!asset) return;
     setUploads((all) => [...all.filter((a) => a.hash !== asset.hash), asset]);
-    setSurround(`Surround → ${asset.name}`, { source: 'picture', id: asset.hash, name: asset.name });
+    perform((p) =>
+      chooseSurround(p, currentLook(p).id, { source: 'picture', id: asset.hash, name: asset.name }),
+    );
     notify('done', `${asset.name} lights the type`);
   };
   const option = (source: 'painted' | 'picture', id: string, name: string) => {
@@ -64,7 +68,7 @@ export function SurroundRack() {
         role="option"
         aria-selected={chosen}
         className={`cursor-pointer truncate px-1 py-0.5 text-left ${chosen ? 'text-primary' : ''}`}
-        onClick={() => setSurround(`Surround → ${name}`, { source, id, name })}
+        onClick={() => perform((p) => chooseSurround(p, currentLook(p).id, { source, id, name }))}
       >
         {name}
       </button>

@@ -318,14 +318,17 @@ export function SegmentRow<T extends string>({
 export function SwitchRow({
   label,
   value,
+  hint,
   onChange,
 }: {
   label: string;
   value: boolean;
+  /** What it turns on, where the name alone does not say. */
+  hint?: string;
   onChange: (value: boolean) => void;
 }) {
   return (
-    <label className="flex min-h-7 cursor-pointer items-center justify-between">
+    <label className="flex min-h-7 cursor-pointer items-center justify-between" title={hint}>
       <span>{label}</span>
       <input
         type="checkbox"

@@ -2,9 +2,9 @@
 import { useRef } from 'react';
 import type { Block, Camera, CurveNode } from '@wemlox/core/src/document/index.ts';
 import { courseOf } from '@wemlox/core/src/plane/curve.ts';
-import { editBlock } from '../actions/actions.ts';
+import { bendBaseline, bendTube } from '@wemlox/core/src/edits/index.ts';
 import { useChosenBlock } from '../state/chosen.ts';
-import { shotOf, useStudio } from '../state/studio.ts';
+import { perform, shotOf, useStudio } from '../state/studio.ts';
 import type { BandBlock } from '../workers/messages.ts';
 import type { FrameRect } from '../engine/draft.ts';
 import { inPlane, inWorld, onStage } from './projection.ts';
@@ -208,8 +208,7 @@ export function SetMarks({ frame }: { frame: FrameRect }) {
           name: `Tube ${i + 1}`,
           nodes: stroke.nodes,
           closed: stroke.closed,
-          set: (nodes: CurveNode[]) =>
-            editBlock(block.id, `Bend tube ${i + 1}`, (b) => void (b.tube.drawn[i].nodes = nodes)),
+          set: (nodes: CurveNode[]) => perform((p) => bendTube(p, block.id, stroke.id, nodes)),
         }))
       : !block.drawing && block.baseline.kind === 'free'
         ? [
@@ -218,8 +217,7 @@ export function SetMarks({ frame }: { frame: FrameRect }) {
               name: 'Baseline',
               nodes: block.baseline.nodes,
               closed: false,
-              set: (nodes: CurveNode[]) =>
-                editBlock(block.id, 'Bend baseline', (b) => void (b.baseline.nodes = nodes)),
+              set: (nodes: CurveNode[]) => perform((p) => bendBaseline(p, block.id, nodes)),
             },
           ]
         : [];

@@ -3,7 +3,8 @@ import { useMemo } from 'react';
 import { useChoice } from '../state/choice.ts';
 import { numberText } from '../state/language.ts';
 import { useStudio } from '../state/studio.ts';
-import { blockName, standOnFloor } from '../actions/typeActions.ts';
+import { blockName } from '@wemlox/core/src/edits/index.ts';
+import { standOnFloor } from '../actions/blocks.ts';
 import { sunkBlocks } from './sunk.ts';
 import { useShown } from '../state/shown.ts';
 

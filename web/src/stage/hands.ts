@@ -3,7 +3,8 @@ import { useEffect, type RefObject } from 'react';
 import type { Camera } from '@wemlox/core/src/document/index.ts';
 import { cameraFrame, fitted } from '@wemlox/core/src/stage/camera.ts';
 import { choose } from '../state/choice.ts';
-import { edit, shotOf, useStudio } from '../state/studio.ts';
+import { moveCamera } from '../actions/stage.ts';
+import { shotOf, useStudio } from '../state/studio.ts';
 import type { Draft } from '../engine/draft.ts';
 import { useShown } from '../state/shown.ts';
 
@@ -35,16 +36,6 @@ export function panned(camera: Camera, dx: number, dy: number, height: number): 
 export function dollied(camera: Camera, delta: number): Camera {
   return { ...camera, distance: clamp(camera.distance * Math.exp(delta * DOLLY), 0.01, 2000) };
 }
-
-const moveCamera = (label: string, move: (camera: Camera) => Camera, join = false) =>
-  edit(
-    label,
-    (project) => {
-      const shot = shotOf(project);
-      shot.camera = move(shot.camera);
-    },
-    join,
-  );
 
 export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft | null): void {
   useEffect(() => {

@@ -50,7 +50,7 @@ async function fetchOlder(): Promise<void> {
   const older = list.slice(reached + 1, reached + 1 + AT_ONCE);
   const documents = await Promise.all(older.map((r) => api.revision(id, r.id)));
   if (useStudio.getState().id !== id) return;
-  const states = older.map((r, i) => ({ project: documents[i], label: r.label })).reverse();
+  const states = older.map((r, i) => ({ project: documents[i], label: r.label, made: null })).reverse();
   useStudio.temporal.setState({ pastStates: [...states, ...history().pastStates] });
   useRevisions.setState({ reached: reached + older.length });
 }

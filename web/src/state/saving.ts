@@ -1,13 +1,14 @@
 /** Saves the document as it is edited; queues while the server is away; never overwrites somebody else's work. */
 import { create } from 'zustand';
 import { cutName, newId, putBack, sameJson, type Project } from '@wemlox/core/src/document/index.ts';
+import { replaceDocument } from '@wemlox/core/src/edits/index.ts';
 import { api, ApiError, type OpenProject } from './api.ts';
 import type { ProjectSave } from '@wemlox/wire';
 import { unsavedLeft, dropUnsaved, dropFound, isOwn, keepUnsaved, type FoundUnsaved } from './unsaved.ts';
 import { whenText } from './language.ts';
 import { notify } from './notices.ts';
 import { forgetRevisions, loadRevisions } from './revisions.ts';
-import { currentStep, edit, takeDocument, useStudio } from './studio.ts';
+import { currentStep, perform, takeDocument, useStudio } from './studio.ts';
 
 /** Edits are sent this long after the last one, and at the latest this long after the first, milliseconds. */
 const PAUSE = 300;
@@ -142,10 +143,7 @@ function putBackRefused(error: ApiError): void {
   const { project } = useStudio.getState();
   const mended = stored && paths.length > 0 ? putBack(project, stored, paths) : null;
   if (!mended || sameJson(mended, project)) return;
-  edit('Put back what cannot be kept', (p) => {
-    for (const key of Object.keys(p)) delete (p as unknown as Record<string, unknown>)[key];
-    Object.assign(p, mended);
-  });
+  perform((p) => replaceDocument(p, 'Put back what cannot be kept', mended));
   notify('problem', `This could not be kept, and was put back: ${problems.slice(0, 3).join('; ')}`);
 }
 

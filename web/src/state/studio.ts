@@ -1,31 +1,24 @@
 /** The document as it is being edited, with its named history. What is merely chosen or shown lives in choice.ts. */
-import { enablePatches, produce, produceWithPatches } from 'immer';
 import { temporal } from 'zundo';
 import { create, useStore } from 'zustand';
-import {
-  cutTo,
-  isStorable,
-  newId,
-  storable,
-  type Look,
-  type Project,
-  type Shot,
-} from '@wemlox/core/src/document/index.ts';
-
-enablePatches();
+import { cutTo, newId, type Look, type Project, type Shot } from '@wemlox/core/src/document/index.ts';
+import { edited, EditRefused, type Edit, type Edited } from '@wemlox/core/src/edits/index.ts';
+import { notify } from './notices.ts';
 
 interface Studio {
   id: string;
   project: Project;
   /** Name of the edit that led here; undo takes it back. */
   label: string;
+  /** The edit itself, there and back; null for a document as it was opened or fetched. */
+  made: Pick<Edited, 'patches' | 'inverse'> | null;
 }
 
 export const OPENED = 'Opened';
 
 export const useStudio = create<Studio>()(
-  temporal((): Studio => ({ id: '', project: null as unknown as Project, label: OPENED }), {
-    partialize: ({ project, label }) => ({ project, label }),
+  temporal((): Studio => ({ id: '', project: null as unknown as Project, label: OPENED, made: null }), {
+    partialize: ({ project, label, made }) => ({ project, label, made }),
     equality: (a, b) => a.project === b.project,
     limit: 500,
   }),
@@ -62,25 +55,11 @@ export function nameOpened(label: string): void {
 /** Opens a document: history starts afresh. */
 export function takeDocument(id: string, project: Project): void {
   history().pause();
-  useStudio.setState({ id, project, label: OPENED });
+  useStudio.setState({ id, project, label: OPENED, made: null });
   history().resume();
   history().clear();
   step = newId();
   travelled = '';
-}
-
-/** Whether a value holds only text that can be kept. */
-const canBeKept = (value: unknown): boolean =>
-  typeof value === 'string'
-    ? isStorable(value)
-    : typeof value !== 'object' || value === null || Object.values(value).every(canBeKept);
-
-/** Takes out of all text what cannot be kept. */
-function cleanse(value: Record<string, unknown>): void {
-  for (const [key, inner] of Object.entries(value)) {
-    if (typeof inner === 'string') value[key] = storable(inner);
-    else if (typeof inner === 'object' && inner !== null) cleanse(inner as Record<string, unknown>);
-  }
 }
 
 /** One press of a pointer or key: everything edited during it is one step of history. */
@@ -103,29 +82,39 @@ const JOIN_WITHIN = 1000;
 let lastAt = 0;
 
 /**
- * Changes the document under a name.
- * @param join edits without a gesture of their own (typing, wheel) that follow closely become one step
+ * Makes an edit of the document as it is. One that cannot be made is told, and changes nothing.
+ * @param make the edit, or null where there is nothing to do
+ * @returns whether the document is another one now
  */
-export function edit(label: string, recipe: (project: Project) => void, join = false): void {
-  const { project, label: last } = useStudio.getState();
-  const [made, patches] = produceWithPatches(project, (draft) => {
-    // what a recipe happens to return is not the next document
-    recipe(draft);
-  });
-  if (made === project) return;
-  const next = patches.every((p) => canBeKept(p.value))
-    ? made
-    : produce(made, (draft) => cleanse(draft as unknown as Record<string, unknown>));
+export function perform(make: (project: Project) => Edit | null): boolean {
+  const { project, label: last, made: before } = useStudio.getState();
+  let edit: Edit | null;
+  let made: Edited;
+  try {
+    edit = make(project);
+    if (!edit) return false;
+    made = edited(project, edit);
+  } catch (error) {
+    if (!(error instanceof EditRefused)) throw error;
+    notify('problem', `Nothing was changed: ${error.message}`);
+    return false;
+  }
+  if (made.project === project) return false;
+  const { label } = edit;
   const now = performance.now();
   const joined =
-    (gesture.active && gesture.recorded) || (join && label === last && now - lastAt < JOIN_WITHIN);
+    (gesture.active && gesture.recorded) ||
+    (edit.joins === true && label === last && now - lastAt < JOIN_WITHIN);
   lastAt = now;
   if (!joined) step = newId();
   travelled = '';
   if (joined) history().pause();
-  useStudio.setState({ project: next, label });
+  const patches = joined && before ? [...before.patches, ...made.patches] : made.patches;
+  const inverse = joined && before ? [...made.inverse, ...before.inverse] : made.inverse;
+  useStudio.setState({ project: made.project, label, made: { patches, inverse } });
   if (joined) history().resume();
   if (gesture.active) gesture.recorded = true;
+  return true;
 }
 
 /** Takes the last edit back. */

@@ -7,7 +7,8 @@ import { useMemo, useRef, useState } from 'react';
 import { toHex } from '@wemlox/core/src/maths/colour.ts';
 import type { Finish } from '@wemlox/core/src/document/index.ts';
 import { reflectanceAt } from '@wemlox/core/src/finish/reflectance.ts';
-import { setSurface } from '../../actions/actions.ts';
+import { setReflectance } from '@wemlox/core/src/edits/index.ts';
+import { perform } from '../../state/studio.ts';
 
 const WIDTH = 300;
 const HEIGHT = 96;
@@ -41,15 +42,12 @@ export function Curve({ finish }: { finish: Finish }) {
     const wanted = Math.min(0.999, Math.max(0.001, 1 - (event.clientY - top) / height));
     if (surface.base_metalness > 0.5) {
       const peak = Math.max(...surface.base_color, 1e-3);
-      setSurface(finish.id, 'Reflectance', {
-        base_color: surface.base_color.map((v) => Math.min(1, (v / peak) * wanted)),
-        base_weight: 1,
-      });
+      const base_color = surface.base_color.map((v) => Math.min(1, (v / peak) * wanted));
+      perform((p) => setReflectance(p, finish.id, { base_color, base_weight: 1 }));
     } else {
       const root = Math.sqrt(Math.min(0.25, wanted));
-      setSurface(finish.id, 'Reflectance', {
-        specular_ior: Number(Math.min(3, (1 + root) / (1 - root)).toFixed(3)),
-      });
+      const specular_ior = Number(Math.min(3, (1 + root) / (1 - root)).toFixed(3));
+      perform((p) => setReflectance(p, finish.id, { specular_ior }));
     }
   };
   return (

@@ -1,54 +1,18 @@
 /** Finish: what the chosen faces are made of. */
 import { BookmarkPlus, Trash2 } from 'lucide-react';
-import { FAMILIES, METALS, plainSurface, type Finish } from '@wemlox/core/src/document/index.ts';
-import { ChoiceRow, ColourRow, Fold, NameField, NumberRow, SwitchRow } from '../../desk/rows.tsx';
-import { editFinish, layFinish, askRemoveFinish, setSurface, targetName } from '../../actions/actions.ts';
+import { FAMILIES } from '@wemlox/core/src/document/index.ts';
+import { renameFinish, setFamily, targetName } from '@wemlox/core/src/edits/index.ts';
+import { askRemoveFinish, dressFaces } from '../../actions/finishes.ts';
+import { ParameterRow, ParameterRows } from '../../desk/ParameterRow.tsx';
+import { ChoiceRow, NameField } from '../../desk/rows.tsx';
 import { useChoice } from '../../state/choice.ts';
 import { useChosenFinish } from '../../state/chosen.ts';
 import { keepInLibrary } from '../../state/library.ts';
-import { useStudio } from '../../state/studio.ts';
+import { perform, useStudio } from '../../state/studio.ts';
 import { Curve } from './Curve.tsx';
-import { GROUPS, leading, type Parameter } from './parameters.ts';
+import { leading } from './leading.ts';
 
-const METAL_OPTIONS = METALS.map(
-  (m) => [m, m === 'none' ? 'None, by colour' : m[0].toUpperCase() + m.slice(1)] as const,
-);
-const PLAIN = plainSurface();
 const FAMILY_OPTIONS = FAMILIES.map((f) => [f, f[0].toUpperCase() + f.slice(1)] as const);
-
-function ParameterRow({ finish, parameter }: { finish: Finish; parameter: Parameter }) {
-  const { surface } = finish;
-  const { name } = parameter;
-  if (parameter.kind === 'colour') {
-    return (
-      <ColourRow
-        label={name}
-        value={surface[parameter.key]}
-        onChange={(rgb) => setSurface(finish.id, name, { [parameter.key]: rgb })}
-      />
-    );
-  }
-  if (parameter.kind === 'metal') {
-    return (
-      <ChoiceRow
-        label={name}
-        value={surface.base_metal}
-        options={METAL_OPTIONS}
-        onChange={(base_metal) => setSurface(finish.id, name, { base_metal })}
-      />
-    );
-  }
-  const { key, ...range } = parameter;
-  return (
-    <NumberRow
-      {...range}
-      label={name}
-      value={surface[key]}
-      initial={PLAIN[key]}
-      onChange={(v) => setSurface(finish.id, name, { [key]: v })}
-    />
-  );
-}
 
 export function FinishDesk() {
   const finish = useChosenFinish();
@@ -67,18 +31,19 @@ export function FinishDesk() {
       </div>
     );
   }
+  const of = `finishes/${finish.id}/surface`;
   return (
     <>
       <div className="flex items-center justify-between gap-2 border-b border-(--line) py-2.5">
         <NameField
           label="Name of the finish"
           value={finish.name}
-          onChange={(name) => editFinish(finish.id, `Name → ${name}`, (f) => void (f.name = name))}
+          onChange={(name) => perform((p) => renameFinish(p, finish.id, name))}
         />
         <span className="quiet shrink-0 text-xs">{inHand ? 'in the rack' : where}</span>
       </div>
       {inHand && face && (
-        <button type="button" className="btn btn-xs mt-2" onClick={() => layFinish(face, finish.id)}>
+        <button type="button" className="btn btn-xs mt-2" onClick={() => dressFaces(face, finish.id)}>
           Lay on {where}
         </button>
       )}
@@ -86,35 +51,19 @@ export function FinishDesk() {
         <Curve finish={finish} />
       </div>
       <div className="border-b border-(--line) py-2.5">
-        {leading(finish.family).map((p) => (
-          <ParameterRow key={p.key} finish={finish} parameter={p} />
+        {leading(finish.family).map((key) => (
+          <ParameterRow key={key} address={`${of}/${key}`} />
         ))}
-        {finish.surface.transmission_weight > 0 && (
-          <SwitchRow
-            label="Thin wall"
-            value={finish.surface.geometry_thin_walled}
-            onChange={(thin) =>
-              setSurface(finish.id, thin ? 'Thin wall' : 'Solid', { geometry_thin_walled: thin })
-            }
-          />
-        )}
+        {finish.surface.transmission_weight > 0 && <ParameterRow address={`${of}/geometry_thin_walled`} />}
       </div>
-      {GROUPS.map(([title, parameters]) => (
-        <Fold key={title} title={title} count={parameters.length}>
-          {parameters.map((p) => (
-            <ParameterRow key={p.key} finish={finish} parameter={p} />
-          ))}
-        </Fold>
-      ))}
+      <ParameterRows of={of} />
       <div className="py-3">
         <div>
           <ChoiceRow
             label="Family"
             value={finish.family}
             options={FAMILY_OPTIONS}
-            onChange={(family) =>
-              editFinish(finish.id, `Family of ${finish.name}`, (f) => void (f.family = family))
-            }
+            onChange={(family) => perform((p) => setFamily(p, finish.id, family))}
           />
         </div>
         <div className="mt-2 flex justify-between gap-3">

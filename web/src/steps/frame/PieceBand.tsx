@@ -1,11 +1,12 @@
 /** The pieces around the type: each with its place and finish. */
 import { Plus, Trash2 } from 'lucide-react';
-import { PIECE_KINDS, type Piece } from '@wemlox/core/src/document/index.ts';
-import { NumberRow } from '../../desk/rows.tsx';
-import { addPiece, editPiece, removePiece } from '../../actions/actions.ts';
+import { PIECE_KINDS, PIECE_NAMES, type Piece } from '@wemlox/core/src/document/index.ts';
+import { dressPiece } from '@wemlox/core/src/edits/index.ts';
+import { set } from '../../actions/document.ts';
+import { addPiece, removePiece } from '../../actions/stage.ts';
+import { ParameterRow } from '../../desk/ParameterRow.tsx';
 import { choose, useChoice } from '../../state/choice.ts';
-import { useStudio } from '../../state/studio.ts';
-import { PIECE_NAMES } from '../../state/words.ts';
+import { perform, useStudio } from '../../state/studio.ts';
 
 function PieceColumn({ piece }: { piece: Piece }) {
   const finishes = useStudio((s) => s.project.finishes);
@@ -24,13 +25,7 @@ function PieceColumn({ piece }: { piece: Piece }) {
             className="toggle toggle-xs"
             aria-label={`${name} on`}
             checked={piece.on}
-            onChange={(e) =>
-              editPiece(
-                piece.id,
-                `${name} ${e.target.checked ? 'on' : 'off'}`,
-                (p) => void (p.on = e.target.checked),
-              )
-            }
+            onChange={(e) => set(`pieces/${piece.id}/on`, e.target.checked)}
           />
           <button
             type="button"
@@ -42,36 +37,22 @@ function PieceColumn({ piece }: { piece: Piece }) {
           </button>
         </span>
       </div>
-      <NumberRow
-        label={piece.kind === 'floor' ? 'Height' : 'Behind'}
-        unit="m"
-        factor={piece.kind === 'floor' ? 1 : -1}
-        min={-1000}
-        max={1000}
-        faderMin={-1}
-        faderMax={4}
-        step={0.01}
-        value={piece.at}
-        initial={0}
+      <ParameterRow
+        address={`pieces/${piece.id}/at`}
+        label={piece.kind === 'floor' ? undefined : 'Behind'}
+        mirrored={piece.kind !== 'floor'}
         hint={
           piece.kind === 'floor'
             ? 'Raises the floor'
             : `Moves the ${name.toLowerCase()} back, away from the type`
         }
-        onChange={(at) => editPiece(piece.id, `Place of the ${name.toLowerCase()}`, (p) => void (p.at = at))}
       />
       <label className="grid grid-cols-[104px_1fr] items-center gap-2.5">
         Finish
         <select
           className="select select-xs"
           value={piece.finish ?? ''}
-          onChange={(e) =>
-            editPiece(
-              piece.id,
-              `Finish of the ${name.toLowerCase()}`,
-              (p) => void (p.finish = e.target.value || null),
-            )
-          }
+          onChange={(e) => perform((p) => dressPiece(p, piece.id, e.target.value || null))}
         >
           <option value="">Bare</option>
           {finishes.map((f) => (

@@ -3,10 +3,11 @@ import { useRef } from 'react';
 import type { Light } from '@wemlox/core/src/document/index.ts';
 import { toHex } from '@wemlox/core/src/maths/colour.ts';
 import { lightColour } from '@wemlox/core/src/light/placing.ts';
-import { editLight } from '../../actions/actions.ts';
+import { moveLight } from '@wemlox/core/src/edits/index.ts';
+import { currentLook } from '../../actions/document.ts';
 import { choose, useChoice } from '../../state/choice.ts';
 import { useLook } from '../../state/chosen.ts';
-import { shotOf, useStudio } from '../../state/studio.ts';
+import { perform, shotOf, useStudio } from '../../state/studio.ts';
 
 import { LABEL_SIZE, labelsOf, shortName } from './domeLabels.ts';
 
@@ -33,19 +34,17 @@ function hue(light: Light): string {
   return toHex(colour.map((v) => v / peak));
 }
 
-const wrap = (a: number) => (a > Math.PI ? a - 2 * Math.PI : a < -Math.PI ? a + 2 * Math.PI : a);
-
 export function DomeMap() {
   const { rig } = useLook();
   const chosen = useChoice((c) => c.light);
   const camera = useStudio((s) => shotOf(s.project).camera);
   const svg = useRef<SVGSVGElement>(null);
   const light = rig.find((l) => l.id === chosen);
-  const move = (id: string, name: string, event: React.PointerEvent) => {
+  const move = (id: string, event: React.PointerEvent) => {
     const box = svg.current!.getBoundingClientRect();
     const scale = SIZE / box.width;
     const place = fromMap((event.clientX - box.left) * scale, (event.clientY - box.top) * scale);
-    editLight(id, `Move ${name}`, (l) => Object.assign(l, place));
+    perform((p) => moveLight(p, currentLook(p).id, id, place));
   };
   const [ex, ey] = onMap(camera.azimuth, 0);
   const marks = rig.map((l) => {
@@ -132,7 +131,7 @@ export function DomeMap() {
                 e.currentTarget.setPointerCapture(e.pointerId);
                 choose({ light: l.id });
               }}
-              onPointerMove={(e) => e.currentTarget.hasPointerCapture(e.pointerId) && move(l.id, l.name, e)}
+              onPointerMove={(e) => e.currentTarget.hasPointerCapture(e.pointerId) && move(l.id, e)}
               onKeyDown={(e) => {
                 const by = {
                   ArrowLeft: [-STEP, 0],
@@ -142,10 +141,8 @@ export function DomeMap() {
                 }[e.key];
                 if (!by) return;
                 e.preventDefault();
-                editLight(l.id, `Move ${l.name}`, (m) => {
-                  m.azimuth = wrap(m.azimuth + by[0]);
-                  m.elevation = Math.min(Math.PI / 2, Math.max(-Math.PI / 2, m.elevation + by[1]));
-                });
+                const place = { azimuth: l.azimuth + by[0], elevation: l.elevation + by[1] };
+                perform((p) => moveLight(p, currentLook(p).id, l.id, place));
               }}
             >
               <line x1={SIZE / 2} y1={SIZE / 2} x2={x} y2={y} stroke="var(--line)" />

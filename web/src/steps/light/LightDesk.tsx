@@ -1,156 +1,15 @@
 /** Light: what the faces see. */
 import { Copy, FlipHorizontal2, Plus, Trash2 } from 'lucide-react';
-import { LIGHT_KINDS, newLight, type Light, type LightKind } from '@wemlox/core/src/document/index.ts';
+import { LIGHT_KINDS, LIGHT_NAMES } from '@wemlox/core/src/document/index.ts';
+import { renameLight } from '@wemlox/core/src/edits/index.ts';
+import { addLight, addThreePoint, copyLight, removeLight } from '../../actions/lights.ts';
 import { GradeRows } from '../../desk/GradeRows.tsx';
-import { ColourRow, Fold, NameField, NumberRow, Section, SegmentRow, SwitchRow } from '../../desk/rows.tsx';
-import {
-  addLight,
-  addThreePoint,
-  copyLight,
-  editLight,
-  removeLight,
-  setSurround,
-} from '../../actions/actions.ts';
+import { ParameterRows } from '../../desk/ParameterRow.tsx';
+import { NameField, Section } from '../../desk/rows.tsx';
 import { useChoice } from '../../state/choice.ts';
 import { useLook } from '../../state/chosen.ts';
-import { LIGHT_NAMES, STRENGTH_UNITS } from '../../state/words.ts';
+import { perform } from '../../state/studio.ts';
 import { DomeMap } from './DomeMap.tsx';
-
-const DEG = 180 / Math.PI;
-/** What rows go back to. */
-const PLAIN = Object.fromEntries(LIGHT_KINDS.map((k) => [k, newLight(k, '')])) as Record<LightKind, Light>;
-const AIM_HINTS = [
-  'Moves the aim to the right of the type’s centre',
-  'Moves the aim above the type’s centre',
-  'Moves the aim out of the type, towards its front',
-];
-
-function LightRows({ light }: { light: Light }) {
-  const set = (what: string, change: Partial<Light>) =>
-    editLight(light.id, `${what} of ${light.name}`, (l) => Object.assign(l, change));
-  return (
-    <>
-      <NumberRow
-        label="Strength"
-        unit={STRENGTH_UNITS[light.kind]}
-        min={0}
-        max={10_000_000}
-        faderMax={2000}
-        step={0.1}
-        log
-        value={light.strength}
-        initial={PLAIN[light.kind].strength}
-        onChange={(strength) => set('Strength', { strength })}
-      />
-      <SegmentRow
-        label="Hue by"
-        value={light.hue}
-        options={[
-          ['temperature', 'Temperature'],
-          ['colour', 'Colour'],
-        ]}
-        onChange={(hue) => set('Hue', { hue })}
-      />
-      {light.hue === 'temperature' ? (
-        <NumberRow
-          label="Temperature"
-          unit="K"
-          min={1000}
-          max={40_000}
-          faderMax={12_000}
-          step={50}
-          value={light.kelvin}
-          initial={PLAIN[light.kind].kelvin}
-          onChange={(kelvin) => set('Temperature', { kelvin })}
-        />
-      ) : (
-        <ColourRow label="Colour" value={light.colour} onChange={(colour) => set('Colour', { colour })} />
-      )}
-      {light.kind === 'area' && (
-        <>
-          <NumberRow
-            label="Width"
-            unit="m"
-            min={0.001}
-            max={100}
-            faderMax={6}
-            step={0.01}
-            value={light.width}
-            initial={PLAIN[light.kind].width}
-            onChange={(width) => set('Width', { width })}
-          />
-          <NumberRow
-            label="Height"
-            unit="m"
-            min={0.001}
-            max={100}
-            faderMax={6}
-            step={0.01}
-            value={light.height}
-            initial={PLAIN[light.kind].height}
-            onChange={(height) => set('Height', { height })}
-          />
-        </>
-      )}
-      {light.kind === 'spot' && (
-        <>
-          <NumberRow
-            label="Cone"
-            unit="°"
-            factor={DEG}
-            min={1}
-            max={90}
-            step={0.5}
-            value={light.cone}
-            initial={PLAIN[light.kind].cone}
-            onChange={(cone) => set('Cone', { cone })}
-          />
-          <NumberRow
-            label="Edge"
-            min={0}
-            max={1}
-            value={light.edge}
-            initial={PLAIN[light.kind].edge}
-            onChange={(edge) => set('Edge', { edge })}
-          />
-        </>
-      )}
-      {light.kind !== 'directional' && (
-        <NumberRow
-          label="Distance"
-          unit="m"
-          min={0.01}
-          max={1000}
-          faderMax={20}
-          step={0.01}
-          log
-          value={light.distance}
-          initial={PLAIN[light.kind].distance}
-          onChange={(distance) => set('Distance', { distance })}
-        />
-      )}
-      <SwitchRow label="Shadow" value={light.shadow} onChange={(shadow) => set('Shadow', { shadow })} />
-      <Fold title="Aim, from the centre of the type">
-        {(['Across', 'Up', 'Out'] as const).map((name, i) => (
-          <NumberRow
-            key={name}
-            label={name}
-            unit="m"
-            min={-1000}
-            max={1000}
-            faderMin={-3}
-            faderMax={3}
-            step={0.01}
-            value={light.aim[i]}
-            initial={0}
-            hint={AIM_HINTS[i]}
-            onChange={(v) => editLight(light.id, `Aim of ${light.name}`, (l) => void (l.aim[i] = v))}
-          />
-        ))}
-      </Fold>
-    </>
-  );
-}
 
 export function LightDesk() {
   const look = useLook();
@@ -182,7 +41,7 @@ export function LightDesk() {
             <NameField
               label="Name of the light"
               value={light.name}
-              onChange={(name) => editLight(light.id, `Name → ${name}`, (l) => void (l.name = name))}
+              onChange={(name) => perform((p) => renameLight(p, look.id, light.id, name))}
             />
             <button
               type="button"
@@ -212,39 +71,11 @@ export function LightDesk() {
               <Trash2 size={13} />
             </button>
           </div>
-          <LightRows light={light} />
+          <ParameterRows of={`looks/${look.id}/rig/${light.id}`} />
         </div>
       )}
       <Section title={surround.name} aside="surround">
-        <NumberRow
-          label="Exposure"
-          unit="EV"
-          min={-20}
-          max={20}
-          faderMin={-6}
-          faderMax={6}
-          step={0.05}
-          value={surround.stops}
-          initial={0}
-          onChange={(stops) => setSurround('Exposure of the surround', { stops })}
-        />
-        <NumberRow
-          label="Turn"
-          unit="°"
-          factor={DEG}
-          min={-180}
-          max={180}
-          step={0.5}
-          value={surround.turn}
-          initial={0}
-          hint="Turns the surround about the upright axis"
-          onChange={(turn) => setSurround('Turn of the surround', { turn })}
-        />
-        <SwitchRow
-          label="Seen behind the type"
-          value={surround.seen}
-          onChange={(seen) => setSurround(seen ? 'Show the surround' : 'Hide the surround', { seen })}
-        />
+        <ParameterRows of={`looks/${look.id}/surround`} />
       </Section>
       <Section title="Grade">
         <GradeRows />

@@ -5,7 +5,7 @@ import { aspectOf } from '@wemlox/core/src/document/index.ts';
 import { ChoiceRow, NumberRow, Section, SwitchRow } from '../../desk/rows.tsx';
 import { engine } from '../../engine/engine.ts';
 import { useShown } from '../../state/shown.ts';
-import { downloadPicture } from '../../actions/keep.ts';
+import { downloadPicture } from '../../actions/files.ts';
 import { sendToPress, type PressSettings } from '../../state/press.ts';
 import { shotOf, useStudio } from '../../state/studio.ts';
 

@@ -3,23 +3,10 @@ import { GradeRows } from '../../desk/GradeRows.tsx';
 import { ChoiceRow, NumberRow, Section, SegmentRow } from '../../desk/rows.tsx';
 import { duration } from '../../stage/Status.tsx';
 import { useShown } from '../../state/shown.ts';
-import { goBackTo } from '../../actions/actions.ts';
-import { api } from '../../state/api.ts';
-import type { ProofLine } from '@wemlox/wire';
 import { choose, useChoice, useCompared } from '../../state/choice.ts';
 import { whenText } from '../../state/language.ts';
-import { keepProof, removeProof } from '../../actions/keep.ts';
-import { attempt } from '../../state/notices.ts';
+import { backToProof, keepProof, removeProof } from '../../actions/proofs.ts';
 import { useProofs } from '../../state/proofs.ts';
-import { useStudio } from '../../state/studio.ts';
-
-async function goBack(proof: ProofLine): Promise<void> {
-  const { id } = useStudio.getState();
-  const kept = await attempt('The state could not be read', () => api.proofDocument(id, proof.id));
-  if (!kept) return;
-  goBackTo(proof.name, kept);
-  choose({ lookId: proof.look, comparing: 'off' });
-}
 
 export function ProofDesk() {
   const { samples, noise, secondsLeft, fresh, state } = useShown();
@@ -118,7 +105,7 @@ export function ProofDesk() {
           )}
           <p className="quiet py-1 text-xs">Hold Space to see the proof whole.</p>
           <div className="flex gap-1.5 pt-1">
-            <button type="button" className="btn btn-xs" onClick={() => void goBack(proof)}>
+            <button type="button" className="btn btn-xs" onClick={() => void backToProof(proof)}>
               Go back to this state
             </button>
             <button type="button" className="btn btn-xs" onClick={() => void removeProof(proof)}>

@@ -4,7 +4,8 @@ import { useRef } from 'react';
 import type { Block } from '@wemlox/core/src/document/index.ts';
 import { choose } from '../../state/choice.ts';
 import { useStudio } from '../../state/studio.ts';
-import { addDrawing, addText, blockName, copyBlock, removeBlock } from '../../actions/typeActions.ts';
+import { blockName } from '@wemlox/core/src/edits/index.ts';
+import { addDrawing, addText, copyBlock, removeBlock } from '../../actions/blocks.ts';
 
 export function BlockRow({ chosen }: { chosen: Block | undefined }) {
   const blocks = useStudio((s) => s.project.blocks);

@@ -2,7 +2,8 @@
 import type { Block } from '@wemlox/core/src/document/index.ts';
 import type { FontFacts } from '@wemlox/core/src/type/fontFacts.ts';
 import { Fold, NumberRow, SwitchRow } from '../../desk/rows.tsx';
-import { editBlock } from '../../actions/actions.ts';
+import { setFeature, setFontAxis } from '@wemlox/core/src/edits/index.ts';
+import { perform } from '../../state/studio.ts';
 import { EMBEDDING_NAMES } from '../../state/words.ts';
 
 export function FontRows({ block, facts }: { block: Block; facts: FontFacts }) {
@@ -19,12 +20,7 @@ export function FontRows({ block, facts }: { block: Block; facts: FontFacts }) {
           step={axis.max - axis.min > 20 ? 1 : 0.01}
           value={placeOf(axis.tag, axis.initial)}
           initial={axis.initial}
-          onChange={(value) =>
-            editBlock(block.id, axis.name, (b) => {
-              b.axes = b.axes.filter((a) => a.tag !== axis.tag);
-              if (value !== axis.initial) b.axes.push({ tag: axis.tag, value });
-            })
-          }
+          onChange={(value) => perform((p) => setFontAxis(p, block.id, axis, value))}
         />
       ))}
       {facts.features.length > 0 && (
@@ -34,12 +30,7 @@ export function FontRows({ block, facts }: { block: Block; facts: FontFacts }) {
               key={tag}
               label={name}
               value={isOn(tag, byItself)}
-              onChange={(on) =>
-                editBlock(block.id, `${name} ${on ? 'on' : 'off'}`, (b) => {
-                  b.features = b.features.filter((f) => f.tag !== tag);
-                  if (on !== byItself) b.features.push({ tag, on });
-                })
-              }
+              onChange={(on) => perform((p) => setFeature(p, block.id, { tag, name, byItself }, on))}
             />
           ))}
         </Fold>

@@ -1,17 +1,13 @@
 /** Where a block stands. */
 import type { Block } from '@wemlox/core/src/document/index.ts';
-import { NumberRow, Section } from '../../desk/rows.tsx';
-import { editBlock, floorOf } from '../../actions/actions.ts';
+import { standOffWall, standOnFloor } from '../../actions/blocks.ts';
+import { blockAddress } from '../../actions/document.ts';
+import { floorOf, wallOf } from '../../actions/stage.ts';
+import { ParameterRows } from '../../desk/ParameterRow.tsx';
+import { Section } from '../../desk/rows.tsx';
 import { useStudio } from '../../state/studio.ts';
-import { standOffWall, standOnFloor, wallOf } from '../../actions/typeActions.ts';
 import type { BandBlock } from '../../workers/messages.ts';
 
-const DEG = 180 / Math.PI;
-const HINTS = [
-  'Moves the block’s centre to the right',
-  'Moves the block’s centre up',
-  'Moves the block’s zero plane out, towards the front',
-];
 /** Nearer than this is touching, metres. */
 const NEAR = 5e-5;
 
@@ -24,10 +20,9 @@ function standing(gap: number, above: string, into: string): string | null {
 
 export function PlaceRows({ block, shaped }: { block: Block; shaped: BandBlock | undefined }) {
   const project = useStudio((s) => s.project);
-  const set = (label: string, recipe: (b: Block) => void) => editBlock(block.id, label, recipe);
   const hasFloor = project.pieces.some((p) => p.kind === 'floor' && p.on);
-  const wall = wallOf();
-  const [px, py, pz] = block.place.position;
+  const wall = wallOf(project);
+  const [, py, pz] = block.place.position;
   const notes = [
     hasFloor && shaped?.bounds
       ? standing(py + shaped.bounds[1] - floorOf(project), 'above the floor', 'sunk into the floor')
@@ -70,41 +65,7 @@ export function PlaceRows({ block, shaped }: { block: Block; shaped: BandBlock |
           </>
         )}
       </div>
-      {(
-        [
-          ['Across', px],
-          ['Up', py],
-          ['Out', pz],
-        ] as const
-      ).map(([name, value], axis) => (
-        <NumberRow
-          key={name}
-          label={name}
-          unit="mm"
-          factor={1000}
-          min={-1_000_000}
-          max={1_000_000}
-          faderMin={-2000}
-          faderMax={2000}
-          step={1}
-          value={value}
-          initial={0}
-          hint={HINTS[axis]}
-          onChange={(v) => set(`Place, ${name.toLowerCase()}`, (b) => void (b.place.position[axis] = v))}
-        />
-      ))}
-      <NumberRow
-        label="Turn"
-        unit="°"
-        factor={DEG}
-        min={-180}
-        max={180}
-        step={0.5}
-        value={block.place.turn}
-        initial={0}
-        hint="Turns the block about its upright axis"
-        onChange={(v) => set('Turn of the type', (b) => void (b.place.turn = v))}
-      />
+      <ParameterRows of={`${blockAddress(block.id)}/place`} />
     </Section>
   );
 }

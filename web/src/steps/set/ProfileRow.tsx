@@ -1,7 +1,13 @@
 /** The bevel's profile, chosen by its drawing: outline at the left, face at the right. */
-import { FREE_PROFILE, PROFILES, type Profile, type ProfilePoint } from '@wemlox/core/src/document/index.ts';
+import {
+  FREE_PROFILE,
+  optionName,
+  PROFILES,
+  type Profile,
+  type ProfilePoint,
+} from '@wemlox/core/src/document/index.ts';
 import { profilePoints } from '@wemlox/core/src/solid/profile.ts';
-import { PROFILE_NAMES } from '../../state/words.ts';
+import { BEVEL } from '@wemlox/core/src/document/parameters.ts';
 
 const WIDTH = 28;
 const HEIGHT = 16;
@@ -27,7 +33,7 @@ export function ProfileRow({
   return (
     <div className="grid grid-cols-[104px_1fr] gap-2.5 py-1" role="radiogroup" aria-label="Profile">
       <span>
-        Profile <span className="quiet block text-xs">{PROFILE_NAMES[value]}</span>
+        Profile <span className="quiet block text-xs">{optionName(BEVEL.profile, value)}</span>
       </span>
       <div className="grid grid-cols-7 gap-0.5">
         {PROFILES.map((profile) => (
@@ -36,8 +42,8 @@ export function ProfileRow({
             type="button"
             role="radio"
             aria-checked={profile === value}
-            aria-label={PROFILE_NAMES[profile]}
-            title={PROFILE_NAMES[profile]}
+            aria-label={optionName(BEVEL.profile, profile)}
+            title={optionName(BEVEL.profile, profile)}
             className={`cursor-pointer rounded-xs ${profile === value ? 'text-primary outline-1 outline-primary' : 'quiet'}`}
             onClick={() => onChange(profile)}
           >

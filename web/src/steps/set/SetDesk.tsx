@@ -1,12 +1,14 @@
 /** Set: the words become solids. */
-import { FORMS, GROWTHS, newBlock, type Block } from '@wemlox/core/src/document/index.ts';
+import type { Block, Form } from '@wemlox/core/src/document/index.ts';
+import { setForm } from '@wemlox/core/src/edits/index.ts';
 import { EXPORT_KINDS } from '@wemlox/core/src/scene/exportKinds.ts';
-import { Fold, NumberRow, Section, SegmentRow } from '../../desk/rows.tsx';
-import { useShown } from '../../state/shown.ts';
-import { editBlock } from '../../actions/actions.ts';
+import { blockAddress } from '../../actions/document.ts';
+import { exportType } from '../../actions/files.ts';
+import { ParameterRow, ParameterRows } from '../../desk/ParameterRow.tsx';
+import { Fold, Section } from '../../desk/rows.tsx';
 import { useChosenBlock } from '../../state/chosen.ts';
-import { exportType, setForm } from '../../actions/typeActions.ts';
-import { FORM_NAMES } from '../../state/words.ts';
+import { useShown } from '../../state/shown.ts';
+import { perform } from '../../state/studio.ts';
 import { BaselineRows } from './BaselineRows.tsx';
 import { BevelRows } from './BevelRows.tsx';
 import { BlockRow } from './BlockRow.tsx';
@@ -16,53 +18,26 @@ import { StripRows } from './StripRows.tsx';
 import { TextRows } from './TextRows.tsx';
 import { TubeRows } from './TubeRows.tsx';
 
-/** What rows go back to. */
-const PLAIN = newBlock('');
+/** Reach of the depth's fader, millimetres, where capitals are no taller. */
+const DEPTH_REACH = 400;
 
 function FormRows({ block }: { block: Block }) {
-  const set = (label: string, recipe: (b: Block) => void) => editBlock(block.id, label, recipe);
   return (
     <Section title="Form">
-      <SegmentRow
-        label="Letters are"
-        value={block.form}
-        options={FORMS.map((f) => [f, FORM_NAMES[f]] as const)}
-        onChange={(form) => setForm(block.id, form, FORM_NAMES[form])}
+      <ParameterRow
+        address={`${blockAddress(block.id)}/form`}
+        onChange={(form: Form) => perform((p) => setForm(p, block.id, form))}
       />
-      {block.form !== 'tube' && (
-        <>
-          <NumberRow
-            label={block.form === 'bevelled' ? 'Depth' : 'Side'}
-            unit="mm"
-            factor={1000}
-            min={0}
-            max={10_000}
-            faderMax={Math.max(400, block.capHeight * 1000)}
-            step={0.5}
-            value={block.depth}
-            initial={PLAIN.depth}
-            onChange={(v) => set('Depth', (b) => void (b.depth = v))}
-          />
-          {block.form === 'puffed' && (
-            <NumberRow
-              label="Pressure"
-              min={0}
-              max={4}
-              faderMax={2}
-              step={0.01}
-              value={block.pressure}
-              initial={PLAIN.pressure}
-              onChange={(v) => set('Pressure', (b) => void (b.pressure = v))}
-            />
-          )}
-          <SegmentRow
-            label="Grows"
-            value={block.growth}
-            options={GROWTHS.map((g) => [g, g[0].toUpperCase() + g.slice(1)] as const)}
-            onChange={(v) => set('Direction of depth', (b) => void (b.growth = v))}
-          />
-        </>
-      )}
+      <ParameterRows
+        of={blockAddress(block.id)}
+        without={['capHeight', 'tracking', 'leading', 'alignment', 'form']}
+        settings={{
+          depth: {
+            label: block.form === 'bevelled' ? undefined : 'Side',
+            reach: Math.max(DEPTH_REACH, block.capHeight * 1000),
+          },
+        }}
+      />
     </Section>
   );
 }

@@ -1,20 +1,13 @@
 /** The text of a block and how its letters stand together; or the drawing in its place. */
-import { ALIGNMENTS, LONGEST_TEXT, newBlock, type Block } from '@wemlox/core/src/document/index.ts';
-import { NumberRow, Section, SegmentRow } from '../../desk/rows.tsx';
+import { MOST, type Block } from '@wemlox/core/src/document/index.ts';
+import { resetKerning } from '@wemlox/core/src/edits/index.ts';
+import { partLetters, setText } from '../../actions/blocks.ts';
+import { blockAddress, set } from '../../actions/document.ts';
+import { ParameterRow } from '../../desk/ParameterRow.tsx';
+import { Section } from '../../desk/rows.tsx';
 import { useShown } from '../../state/shown.ts';
-import { editBlock, setText } from '../../actions/actions.ts';
-import { partLetters } from '../../actions/typeActions.ts';
+import { perform } from '../../state/studio.ts';
 import type { BandBlock } from '../../workers/messages.ts';
-
-/** What rows go back to. */
-const PLAIN = newBlock('');
-
-const ALIGNMENT_NAMES: Record<Block['alignment'], string> = {
-  left: 'Left',
-  centre: 'Centre',
-  right: 'Right',
-  justified: 'Justify',
-};
 
 const Warning = ({ children }: { children: React.ReactNode }) => (
   <p className="mt-1 w-fit rounded-sm bg-warning px-1.5 py-0.5 text-xs text-warning-content">{children}</p>
@@ -37,7 +30,7 @@ function Touching({ block, shaped }: { block: Block; shaped: BandBlock }) {
       <button
         type="button"
         className="btn btn-xs"
-        onClick={() => editBlock(block.id, 'Weld letters', (b) => void (b.weld = true))}
+        onClick={() => set(`${blockAddress(block.id)}/weld`, true)}
       >
         Weld
       </button>
@@ -46,7 +39,7 @@ function Touching({ block, shaped }: { block: Block; shaped: BandBlock }) {
 }
 
 export function TextRows({ block, shaped }: { block: Block; shaped: BandBlock | undefined }) {
-  const set = (label: string, recipe: (b: Block) => void) => editBlock(block.id, label, recipe);
+  const of = blockAddress(block.id);
   const notes = useShown((v) => v.notes);
   const missing = [...new Set(shaped?.letters.filter((l) => l.missing).map((l) => l.text))];
   const standIns = new Map<string, Set<string>>();
@@ -64,7 +57,7 @@ export function TextRows({ block, shaped }: { block: Block; shaped: BandBlock | 
           dir="auto"
           className="textarea textarea-sm w-full text-[15px]"
           rows={Math.min(4, block.text.split('\n').length + 1)}
-          maxLength={LONGEST_TEXT}
+          maxLength={MOST.text}
           value={block.text}
           spellCheck={false}
           onChange={(e) => setText(block.id, e.target.value)}
@@ -99,64 +92,18 @@ export function TextRows({ block, shaped }: { block: Block; shaped: BandBlock | 
       )}
       {shaped && <Touching block={block} shaped={shaped} />}
       <div className="pt-2">
-        <NumberRow
-          label={block.drawing ? 'Height' : 'Cap height'}
-          unit="mm"
-          factor={1000}
-          min={1}
-          max={100_000}
-          faderMax={3000}
-          step={1}
-          log
-          value={block.capHeight}
-          initial={PLAIN.capHeight}
-          onChange={(v) => set(block.drawing ? 'Height' : 'Cap height', (b) => void (b.capHeight = v))}
-        />
-        {!block.drawing && (
+        <ParameterRow address={`${of}/capHeight`} label={block.drawing ? 'Height' : undefined} />
+        {!block.drawing && <ParameterRow address={`${of}/tracking`} />}
+        {!block.drawing && block.text.includes('\n') && (
           <>
-            <NumberRow
-              label="Tracking"
-              unit="‰"
-              min={-500}
-              max={2000}
-              faderMin={-200}
-              faderMax={500}
-              step={1}
-              value={block.tracking}
-              initial={PLAIN.tracking}
-              onChange={(v) => set('Tracking', (b) => void (b.tracking = v))}
-            />
-            {block.text.includes('\n') && (
-              <>
-                <NumberRow
-                  label="Leading"
-                  unit="×"
-                  min={0.2}
-                  max={5}
-                  faderMax={2}
-                  step={0.01}
-                  value={block.leading}
-                  initial={PLAIN.leading}
-                  onChange={(v) => set('Leading', (b) => void (b.leading = v))}
-                />
-                <SegmentRow
-                  label="Alignment"
-                  value={block.alignment}
-                  options={ALIGNMENTS.map((a) => [a, ALIGNMENT_NAMES[a]] as const)}
-                  onChange={(v) => set('Alignment', (b) => void (b.alignment = v))}
-                />
-              </>
-            )}
+            <ParameterRow address={`${of}/leading`} />
+            <ParameterRow address={`${of}/alignment`} />
           </>
         )}
         {(block.weld || block.kerns.length > 0) && (
           <div className="flex gap-1.5 pt-1">
             {block.weld && (
-              <button
-                type="button"
-                className="btn btn-xs"
-                onClick={() => set('Part welded letters', (b) => void (b.weld = false))}
-              >
+              <button type="button" className="btn btn-xs" onClick={() => set(`${of}/weld`, false)}>
                 Part welded letters
               </button>
             )}
@@ -164,7 +111,7 @@ export function TextRows({ block, shaped }: { block: Block; shaped: BandBlock | 
               <button
                 type="button"
                 className="btn btn-xs"
-                onClick={() => set('Reset kerning', (b) => void (b.kerns = []))}
+                onClick={() => perform((p) => resetKerning(p, block.id))}
               >
                 Reset kerning
               </button>

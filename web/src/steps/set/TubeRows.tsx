@@ -1,13 +1,12 @@
 /** Glass tubes: their course, size, ends and supports, what they measure, and where they bend too tightly. */
-import { newTube, TUBE_COURSES, type Block, type Tube } from '@wemlox/core/src/document/index.ts';
-import { NumberRow, Section, SegmentRow, SwitchRow } from '../../desk/rows.tsx';
-import { editBlock } from '../../actions/actions.ts';
-import { addDrawnTube } from '../../actions/typeActions.ts';
-import { COURSE_NAMES } from '../../state/words.ts';
+import type { Block, TubeCourse } from '@wemlox/core/src/document/index.ts';
+import { clearAllPaint, removeLastTube } from '@wemlox/core/src/edits/index.ts';
+import { addDrawnTube } from '../../actions/blocks.ts';
+import { blockAddress, set } from '../../actions/document.ts';
+import { ParameterRow, ParameterRows } from '../../desk/ParameterRow.tsx';
+import { Section } from '../../desk/rows.tsx';
+import { perform } from '../../state/studio.ts';
 import type { BandBlock } from '../../workers/messages.ts';
-
-/** What rows go back to. */
-const PLAIN = newTube();
 
 /** What the tubes measure, in all and letter by letter. */
 function Measures({ block, shaped }: { block: Block; shaped: BandBlock }) {
@@ -48,38 +47,14 @@ function Measures({ block, shaped }: { block: Block; shaped: BandBlock }) {
 }
 
 export function TubeRows({ block, shaped }: { block: Block; shaped: BandBlock | undefined }) {
-  const { tube } = block;
-  const set = (what: string, change: Partial<Tube>) =>
-    editBlock(block.id, `Tube ${what}`, (b) => Object.assign(b.tube, change));
-  const row = (
-    label: string,
-    key: 'diameter' | 'wall' | 'inset' | 'electrode' | 'standOff' | 'supports',
-    faderMax: number,
-    min = 0,
-    max = 1000,
-  ) => (
-    <NumberRow
-      label={label}
-      unit="mm"
-      factor={1000}
-      min={min}
-      max={max}
-      faderMax={faderMax}
-      step={0.1}
-      value={tube[key]}
-      initial={PLAIN[key]}
-      onChange={(v) => set(label.toLowerCase(), { [key]: v })}
-    />
-  );
+  const { tube, id } = block;
+  const of = `${blockAddress(id)}/tube`;
   return (
     <Section title="Tube">
-      <SegmentRow
-        label="Runs along"
-        hint="Where in the stroke the tube lies"
-        value={tube.course}
-        options={TUBE_COURSES.map((c) => [c, COURSE_NAMES[c]] as const)}
-        onChange={(course) =>
-          course === 'drawn' && tube.drawn.length === 0 ? addDrawnTube(block.id) : set('course', { course })
+      <ParameterRow
+        address={`${of}/course`}
+        onChange={(course: TubeCourse) =>
+          course === 'drawn' && tube.drawn.length === 0 ? addDrawnTube(id) : set(`${of}/course`, course)
         }
       />
       {tube.course === 'drawn' && (
@@ -88,14 +63,14 @@ export function TubeRows({ block, shaped }: { block: Block; shaped: BandBlock | 
             Drag the nodes in the picture; double click a line for a new node, Alt-click a node to remove it.
           </p>
           <div className="flex gap-1.5 pb-1">
-            <button type="button" className="btn btn-xs" onClick={() => addDrawnTube(block.id)}>
+            <button type="button" className="btn btn-xs" onClick={() => addDrawnTube(id)}>
               Add a tube
             </button>
             {tube.drawn.length > 0 && (
               <button
                 type="button"
                 className="btn btn-xs"
-                onClick={() => set('removed', { drawn: tube.drawn.slice(0, -1) })}
+                onClick={() => perform((p) => removeLastTube(p, id))}
               >
                 Remove the last
               </button>
@@ -103,44 +78,11 @@ export function TubeRows({ block, shaped }: { block: Block; shaped: BandBlock | 
           </div>
         </>
       )}
-      {row('Diameter', 'diameter', 40, 0.5)}
-      {row('Glass wall', 'wall', 4, 0.1, 200)}
-      {tube.course === 'edges' && row('From the edge', 'inset', 60)}
-      <NumberRow
-        label="Tightest bend"
-        hint="Smallest radius that the glass is bent to, in diameters"
-        unit="× ⌀"
-        min={0.1}
-        max={20}
-        faderMax={6}
-        step={0.05}
-        value={tube.tightest}
-        initial={PLAIN.tightest}
-        onChange={(tightest) => set('tightest bend', { tightest })}
+      <ParameterRows
+        of={of}
+        without={['course']}
+        after={{ smoothing: shaped && <Measures block={block} shaped={shaped} /> }}
       />
-      <NumberRow
-        label="Evened out"
-        hint="How far unevenness of the middle line is smoothed away"
-        unit="%"
-        factor={100}
-        min={0}
-        max={100}
-        step={1}
-        value={tube.smoothing}
-        initial={PLAIN.smoothing}
-        onChange={(smoothing) => set('evened out', { smoothing })}
-      />
-      {shaped && <Measures block={block} shaped={shaped} />}
-      <div className="pt-1">
-        <SwitchRow
-          label="Electrodes"
-          value={tube.electrodes}
-          onChange={(electrodes) => set('electrodes', { electrodes })}
-        />
-        {tube.electrodes && row('Electrode', 'electrode', 80)}
-        {row('Off the wall', 'standOff', 200, 0, 10_000)}
-        {row('Supports every', 'supports', 1000, 0, 10_000)}
-      </div>
       <p className="quiet pt-1 text-xs">
         Drag along a tube in the band to paint it out; click a painted stretch to clear it.
       </p>
@@ -148,7 +90,7 @@ export function TubeRows({ block, shaped }: { block: Block; shaped: BandBlock | 
         <button
           type="button"
           className="btn btn-xs mt-1"
-          onClick={() => set('paint cleared', { paintOuts: [] })}
+          onClick={() => perform((p) => clearAllPaint(p, id))}
         >
           Clear all paint
         </button>

@@ -1,34 +1,6 @@
-/** Edits of the document that need thought, as pure functions. */
-import { nanoid } from 'nanoid';
-import type { Block, Zone } from './block.ts';
+/** The finish chart: which finish each zone of each letter wears. */
+import type { Zone } from './kinds.ts';
 import type { ChartRule } from './look.ts';
-
-/** A fresh identifier. */
-export const newId = () => nanoid(10);
-
-/**
- * The block with a new text. Characters before and after the changed stretch keep their identifiers, and so
- * do replaced ones as far as they go, so that the word keeps its dress.
- */
-export function withText(block: Block, text: string): Pick<Block, 'text' | 'letters'> {
-  const before = [...block.text];
-  const after = [...text];
-  const shorter = Math.min(before.length, after.length);
-  let head = 0;
-  while (head < shorter && before[head] === after[head]) head++;
-  let tail = 0;
-  while (tail < shorter - head && before[before.length - 1 - tail] === after[after.length - 1 - tail]) tail++;
-  const kept = block.letters.slice(head, block.letters.length - tail);
-  const middle = after.slice(head, after.length - tail).map((_, i) => kept[i] ?? newId());
-  return {
-    text,
-    letters: [
-      ...block.letters.slice(0, head),
-      ...middle,
-      ...block.letters.slice(block.letters.length - tail, tail === 0 ? 0 : undefined),
-    ],
-  };
-}
 
 /** Where a finish is dropped: all three left out means everything. */
 export interface ChartTarget {

@@ -1,5 +1,6 @@
-/** Keeping proofs and downloading pictures. */
+/** Keeping proofs, removing them, and going back to them. */
 import { RENDERER } from '@wemlox/core/src/document/index.ts';
+import { goBackTo } from '@wemlox/core/src/edits/index.ts';
 import { engine, SEED } from '../engine/engine.ts';
 import { useShown } from '../state/shown.ts';
 import { api } from '../state/api.ts';
@@ -7,9 +8,8 @@ import type { ProofLine } from '@wemlox/wire';
 import { choose, useChoice } from '../state/choice.ts';
 import { attempt, notify } from '../state/notices.ts';
 import { addProof, useProofs } from '../state/proofs.ts';
-import { lookOf, shotOf, useStudio } from '../state/studio.ts';
-
-const NOTHING_YET = 'Nothing is traced yet: wait for the first sample';
+import { lookOf, perform, shotOf, useStudio } from '../state/studio.ts';
+import { NOTHING_YET } from './files.ts';
 
 /** Keeps the traced picture with the exact state that made it. */
 export async function keepProof(): Promise<ProofLine | null> {
@@ -65,28 +65,10 @@ export async function removeProof(proof: ProofLine): Promise<void> {
   });
 }
 
-export function download(bytes: Uint8Array<ArrayBuffer>, name: string, type: string): void {
-  const url = URL.createObjectURL(new Blob([bytes], { type }));
-  const link = document.createElement('a');
-  link.href = url;
-  link.download = name;
-  link.click();
-  setTimeout(() => URL.revokeObjectURL(url), 10_000);
-}
-
-/** Downloads the traced picture as it stands. */
-export async function downloadPicture(kind: 'png' | 'png16' | 'exr'): Promise<void> {
-  const { project } = useStudio.getState();
-  const look = lookOf(project, useChoice.getState().lookId);
-  const encoded = await engine()?.encode(kind);
-  if (!encoded) {
-    notify('problem', NOTHING_YET);
-    return;
-  }
-  const ending = kind === 'exr' ? 'exr' : 'png';
-  download(
-    encoded.files[kind],
-    `${project.name}, ${look.name}.${ending}`,
-    kind === 'exr' ? 'image/x-exr' : 'image/png',
-  );
+/** Goes back to the state of a proof, as an edit like any other. */
+export async function backToProof(proof: ProofLine): Promise<void> {
+  const { id } = useStudio.getState();
+  const kept = await attempt('The state could not be read', () => api.proofDocument(id, proof.id));
+  if (!kept) return;
+  if (perform((p) => goBackTo(p, proof.name, kept))) choose({ lookId: proof.look, comparing: 'off' });
 }

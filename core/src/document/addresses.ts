@@ -1,0 +1,169 @@
+/**
+ * Addresses of parameters: `looks/<id>/rig/<id>/strength`. Things of a list are named by their identifiers, or by
+ * their place where they have none.
+ */
+import { PIECE_NAMES } from './names.ts';
+import { tableOf, type Parameter } from './parameter.ts';
+import { Project } from './project.ts';
+import { classOf, shapeOf, type Class } from './shape.ts';
+import { STARTS } from './defaults.ts';
+
+type Json = Record<string, unknown>;
+
+/** A parameter where it stands in a document. */
+export interface Placed {
+  address: string;
+  parameter: Parameter;
+  /** What it belongs to, of which it is the field `key`. */
+  owner: Json;
+  key: string;
+}
+
+const isJson = (value: unknown): value is Json => typeof value === 'object' && value !== null;
+
+/** Place of a list's element by the name it has in addresses; −1 when there is none. */
+function placeOf(list: readonly unknown[], name: string): number {
+  const byId = list.findIndex((e) => isJson(e) && e.id === name);
+  if (byId >= 0) return byId;
+  const at = /^\d+$/.test(name) ? Number(name) : -1;
+  return at < list.length && isJson(list[at]) && list[at].id === undefined ? at : -1;
+}
+
+/** What stands at the end of a path, with its class. */
+function thingAt(project: Project, parts: readonly string[]): { owner: Json; type: Class } | null {
+  let owner: unknown = project;
+  let type: Class | null = Project;
+  for (let i = 0; i < parts.length; i++) {
+    const held = shapeOf(type).get(parts[i]);
+    const inner: unknown = isJson(owner) ? owner[parts[i]] : undefined;
+    if (!held) return null;
+    if (held.kind === 'object') [owner, type] = [inner, held.type!()];
+    else {
+      if (!Array.isArray(inner)) return null;
+      owner = inner[placeOf(inner, parts[++i] ?? '')];
+      type = classOf(held, owner);
+    }
+    if (!type) return null;
+  }
+  return isJson(owner) ? { owner, type } : null;
+}
+
+/** The parameter at an address; null when the document has none there. */
+export function parameterAt(project: Project, address: string): Placed | null {
+  const parts = address.split('/');
+  const key = parts.pop()!;
+  const thing = thingAt(project, parts);
+  const table = thing ? tableOf(thing.type) : {};
+  return thing && Object.hasOwn(table, key)
+    ? { address, parameter: table[key], owner: thing.owner, key }
+    : null;
+}
+
+/** All parameters of a document, in the order of the registry. */
+export function* parametersIn(
+  project: Project,
+  type: Class = Project,
+  owner: unknown = project,
+  prefix = '',
+): Generator<Placed> {
+  if (!isJson(owner)) return;
+  for (const [key, parameter] of Object.entries(tableOf(type)))
+    yield { address: `${prefix}${key}`, parameter, owner, key };
+  for (const [name, held] of shapeOf(type)) {
+    const inner = owner[name];
+    if (held.kind === 'object') yield* parametersIn(project, held.type!(), inner, `${prefix}${name}/`);
+    else if (held.kind !== 'values' && Array.isArray(inner))
+      for (const [i, element] of inner.entries()) {
+        const of = classOf(held, element);
+        const id = isJson(element) && typeof element.id === 'string' ? element.id : String(i);
+        if (of) yield* parametersIn(project, of, element, `${prefix}${name}/${id}/`);
+      }
+  }
+}
+
+/** The parameters of what stands at an address, such as `looks/<id>/rig/<id>`, in the order of their table. */
+export function parametersAt(project: Project, address: string): Placed[] {
+  const thing = thingAt(project, address.split('/'));
+  if (!thing) return [];
+  return Object.entries(tableOf(thing.type)).map(([key, parameter]) => ({
+    address: `${address}/${key}`,
+    parameter,
+    owner: thing.owner,
+    key,
+  }));
+}
+
+/** Whether a parameter matters while its neighbours are as they are. */
+export function isAsked({ parameter: { when }, owner }: Placed): boolean {
+  if (!when) return true;
+  const [key, ...values] = when;
+  return values.includes(owner[key] as string | boolean);
+}
+
+/** What a parameter starts as where it stands. */
+export function initialOf({ address, parameter, key }: Placed): unknown {
+  const [list, , part] = address.split('/');
+  return STARTS[`${list}/${part}`]?.[key] ?? parameter.default;
+}
+
+/** How history speaks of a parameter, by the place it has: its own name, and that of what it belongs to. */
+const SAID: readonly (readonly [RegExp, (what: string, owner: Json) => string])[] = [
+  [/^blocks\/[^/]+\/front\//, (what) => `Front bevel ${what.toLowerCase()}`],
+  [/^blocks\/[^/]+\/back\//, (what) => `Back bevel ${what.toLowerCase()}`],
+  [/^blocks\/[^/]+\/baseline\//, (what) => `Baseline, ${what.toLowerCase()}`],
+  [/^blocks\/[^/]+\/tube\//, (what) => `Tube ${what.toLowerCase()}`],
+  [/^blocks\/[^/]+\/strip\//, (what) => (/^Strip /.test(what) ? what : `Strip ${what.toLowerCase()}`)],
+  [/^looks\/[^/]+\/rig\//, (what, owner) => `${what} of ${String(owner.name)}`],
+  [/^looks\/[^/]+\/surround\//, (what) => (/ the surround$/.test(what) ? what : `${what} of the surround`)],
+  [
+    /^pieces\//,
+    (what, owner) => {
+      const name = PIECE_NAMES[owner.kind as keyof typeof PIECE_NAMES];
+      return /^On /.test(what) ? `${name} ${what.slice(3)}` : `${what} of the ${name.toLowerCase()}`;
+    },
+  ],
+];
+
+/** What history calls a change of a parameter to a value. */
+export function historyName(project: Project, placed: Placed, value: unknown): string {
+  const { address, parameter, owner } = placed;
+  const [, said] = SAID.find(([where]) => where.test(address)) ?? [];
+  if (/\/rig\//.test(address) && parameter.name === 'On')
+    return `${String(owner.name)} ${value ? 'on' : 'off'}`;
+  let what = parameter.history ?? parameter.name;
+  if (parameter.kind === 'switch') {
+    const [on, off] = parameter.turns ?? [`${what} on`, `${what} off`];
+    what = value ? on : off;
+  } else if (parameter.kind === 'choice') {
+    const option = parameter.options.find(([v]) => v === value)?.[1] ?? String(value);
+    what = `${what} → ${option}`;
+  }
+  const finish = /^finishes\/([^/]+)\/surface\//.exec(address)?.[1];
+  if (finish !== undefined)
+    return `${what} of ${project.finishes.find((f) => f.id === finish)?.name ?? 'a finish'}`;
+  return said ? said(what, owner) : what;
+}
+
+/** A value of the kind and range of a parameter, as near to the given one as can be; null when none is near. */
+export function fitting(parameter: Parameter, value: unknown): unknown {
+  const clamped = (v: number, low: number, high: number) => Math.min(high, Math.max(low, v));
+  const triple = (low: number, high: number) =>
+    Array.isArray(value) && value.length === 3 && value.every((v) => Number.isFinite(v))
+      ? (value as number[]).map((v) => clamped(v, low, high))
+      : null;
+  switch (parameter.kind) {
+    case 'number': {
+      if (typeof value !== 'number' || !Number.isFinite(value)) return null;
+      const near = clamped(value, parameter.min, parameter.max);
+      return parameter.whole ? Math.round(near) : near;
+    }
+    case 'colour':
+      return triple(0, 1);
+    case 'point':
+      return triple(-1000, 1000);
+    case 'switch':
+      return typeof value === 'boolean' ? value : null;
+    case 'choice':
+      return parameter.options.some(([v]) => v === value) ? value : null;
+  }
+}

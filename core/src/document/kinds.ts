@@ -1,0 +1,83 @@
+/** The kinds of things a document names: what may stand where a choice is made. */
+
+/** Parts of a solid's surface, from the front to the back; of a tube's, from outside to inside; of a strip's. */
+export const SOLID_ZONES = ['front', 'frontBevel', 'side', 'backBevel', 'back'] as const;
+export const TUBE_ZONES = ['glass', 'gas', 'electrode', 'paintOut', 'standOff'] as const;
+export const STRIP_ZONES = ['strip', 'points'] as const;
+export const ZONES = [...SOLID_ZONES, ...TUBE_ZONES, ...STRIP_ZONES] as const;
+export type Zone = (typeof ZONES)[number];
+
+/** What an outline becomes: a bevelled solid, one round all over, a cushion, or a bent glass tube. */
+export const FORMS = ['bevelled', 'rounded', 'puffed', 'tube'] as const;
+export type Form = (typeof FORMS)[number];
+
+export const PROFILES = [
+  'straight',
+  'round',
+  'cove',
+  'step',
+  'terrace',
+  'keel',
+  'ogee',
+  'saddle',
+  'scallop',
+  'rope',
+  'gutter',
+  'rim',
+  'free',
+] as const;
+export type Profile = (typeof PROFILES)[number];
+
+export const GROWTHS = ['forward', 'backward', 'both'] as const;
+export type Growth = (typeof GROWTHS)[number];
+
+/** Which way a bevel runs from the outline. */
+export const BEVEL_WAYS = ['inward', 'outward'] as const;
+export type BevelWay = (typeof BEVEL_WAYS)[number];
+
+/** Edges of a profile as drawn, all of them rounded off in shading, or none. */
+export const SHADINGS = ['drawn', 'smooth', 'crisp'] as const;
+export type Shading = (typeof SHADINGS)[number];
+
+export const ALIGNMENTS = ['left', 'centre', 'right', 'justified'] as const;
+export type Alignment = (typeof ALIGNMENTS)[number];
+
+export const BASELINES = ['straight', 'line', 'arc', 'circle', 'free'] as const;
+export type BaselineKind = (typeof BASELINES)[number];
+
+/** Where a tube runs: along the middle of the strokes, inside their edges, or as drawn by hand. */
+export const TUBE_COURSES = ['centre', 'edges', 'drawn'] as const;
+export type TubeCourse = (typeof TUBE_COURSES)[number];
+
+/** Metals whose complex refractive index the app knows; 'none' takes the colour from base_color. */
+export const METALS = ['none', 'gold', 'silver', 'copper', 'aluminium', 'chromium', 'iron'] as const;
+export type Metal = (typeof METALS)[number];
+
+export const FAMILIES = [
+  'chrome',
+  'gold',
+  'copper',
+  'steel',
+  'brushed',
+  'lacquer',
+  'enamel',
+  'clear glass',
+  'coloured glass',
+  'frosted glass',
+  'neon',
+  'matte paint',
+] as const;
+export type Family = (typeof FAMILIES)[number];
+
+export const LIGHT_KINDS = ['area', 'spot', 'directional'] as const;
+export type LightKind = (typeof LIGHT_KINDS)[number];
+
+/** View transforms: how light becomes a picture on a screen. */
+export const VIEWS = ['soft', 'plain'] as const;
+export type View = (typeof VIEWS)[number];
+
+export const PIECE_KINDS = ['floor', 'wall', 'backdrop'] as const;
+export type PieceKind = (typeof PIECE_KINDS)[number];
+
+export const FRAMES = ['16:9', '1:1', '4:5', '9:16'] as const;
+export type Frame = (typeof FRAMES)[number];

@@ -1,0 +1,36 @@
+/** Lights: a class for each kind. Strength in the unit of its kind; what is not given is no part of a kind. */
+import { Equals } from 'class-validator';
+import type { LightKind } from './kinds.ts';
+import { Parameters } from './parameter.ts';
+import { AREA_LIGHT, DIRECTIONAL_LIGHT, SPOT_LIGHT } from './parameters.ts';
+import { Id, Name } from './rules.ts';
+
+/** A rectangle that glows on the side of its aim, in nits. */
+export class AreaLight extends Parameters(AREA_LIGHT) {
+  @Id() id!: string;
+  @Name() name!: string;
+  @Equals('area') kind!: 'area';
+}
+
+/** A point that shines in a cone, in candela. */
+export class SpotLight extends Parameters(SPOT_LIGHT) {
+  @Id() id!: string;
+  @Name() name!: string;
+  @Equals('spot') kind!: 'spot';
+}
+
+/** Light from one direction, infinitely far away, in lux. */
+export class DirectionalLight extends Parameters(DIRECTIONAL_LIGHT) {
+  @Id() id!: string;
+  @Name() name!: string;
+  @Equals('directional') kind!: 'directional';
+}
+
+export type Light = AreaLight | SpotLight | DirectionalLight;
+export type LightOf<K extends LightKind> = Extract<Light, { kind: K }>;
+
+/** The class of each kind. */
+export const LIGHT_CLASSES = { area: AreaLight, spot: SpotLight, directional: DirectionalLight };
+
+/** The parameters of each kind. */
+export const LIGHT_TABLES = { area: AREA_LIGHT, spot: SPOT_LIGHT, directional: DIRECTIONAL_LIGHT };

@@ -1,0 +1,21 @@
+/** The most of everything that a document holds. */
+export const MOST = {
+  blocks: 100,
+  finishes: 1000,
+  pieces: 50,
+  looks: 200,
+  shots: 200,
+  lights: 2000,
+  /** Rules of one look's chart. */
+  rules: 20_000,
+  /** Characters of one block's text. */
+  text: 2000,
+  features: 100,
+  axes: 64,
+  profilePoints: 32,
+  paintOuts: 2000,
+  drawnTubes: 500,
+  tubeNodes: 500,
+  baselineNodes: 200,
+  stripColours: 16,
+} as const;

@@ -1,0 +1,34 @@
+/** What things are called, on the screen and in history. */
+import type { LightKind, PieceKind, Zone } from './kinds.ts';
+import type { Parameter } from './parameter.ts';
+
+export const ZONE_NAMES: Record<Zone, string> = {
+  front: 'Front',
+  frontBevel: 'Bevel',
+  side: 'Side',
+  backBevel: 'Back bevel',
+  back: 'Back',
+  glass: 'Glass',
+  gas: 'Gas',
+  electrode: 'Electrode',
+  paintOut: 'Paint-out',
+  standOff: 'Stand-off',
+  strip: 'Strip',
+  points: 'Points',
+};
+
+export const LIGHT_NAMES: Record<LightKind, string> = {
+  area: 'Area',
+  spot: 'Spot',
+  directional: 'Directional',
+};
+
+export const PIECE_NAMES: Record<PieceKind, string> = {
+  floor: 'Floor',
+  wall: 'Wall',
+  backdrop: 'Curved backdrop',
+};
+
+/** What an option of a choice is called. */
+export const optionName = (parameter: Parameter, value: unknown): string =>
+  parameter.kind === 'choice' ? (parameter.options.find(([v]) => v === value)?.[1] ?? String(value)) : '';

@@ -1,0 +1,478 @@
+/**
+ * The registry: every number, colour, point, switch and choice of the document, with unit, range, step, default and
+ * names. Validation, new things, rows of the desk, typed units, history and the palette read it; to add a parameter
+ * is to add it here, with `since`, and to use it in the computation. Rows stand in the order of their table.
+ */
+import type { BaselineKind, BevelWay, Form, Metal, Profile, Shading, TubeCourse } from './kinds.ts';
+import { amount, choice, colour, onOff, point, share, UNITS } from './parameter.ts';
+
+const TURN = 2 * Math.PI;
+const WHITE = [1, 1, 1] as const;
+
+export const PLACE = {
+  position: point(
+    'Place',
+    UNITS.mm,
+    [0, 0.16, 0],
+    [
+      ['Across', 'Moves the block’s centre to the right'],
+      ['Up', 'Moves the block’s centre up'],
+      ['Out', 'Moves the block’s zero plane out, towards the front'],
+    ],
+    [-2000, 2000],
+    1,
+  ),
+  turn: amount('Turn', UNITS.degrees, [-Math.PI, Math.PI], 0, 0.5, {
+    history: 'Turn of the type',
+    hint: 'Turns the block about its upright axis',
+    fader: [-180, 180],
+  }),
+};
+
+export const BASELINE = {
+  kind: choice<BaselineKind>(
+    'Baseline',
+    [
+      ['straight', 'Straight'],
+      ['line', 'Slope'],
+      ['arc', 'Arc'],
+      ['circle', 'Circle'],
+      ['free', 'Drawn'],
+    ],
+    'straight',
+    { row: false },
+  ),
+  slope: amount('Rise', UNITS.degrees, [-Math.PI / 2, Math.PI / 2], 0, 0.5, { when: ['kind', 'line'] }),
+  bend: amount('Bend', UNITS.degrees, [-TURN, TURN], Math.PI / 3, 1, {
+    fader: [-180, 180],
+    when: ['kind', 'arc'],
+    hint: 'How far the line bends over the length of the text; upward is positive',
+  }),
+  radius: amount('Radius', UNITS.mm, [0.001, 1000], 0.6, 1, {
+    fader: [1, 3000],
+    log: true,
+    when: ['kind', 'circle'],
+  }),
+  inside: onOff('Inside the circle', false, { when: ['kind', 'circle'], turns: ['inside', 'outside'] }),
+  shift: amount('Along', UNITS.mm, [-1000, 1000], 0, 1, {
+    hint: 'Moves the text along its line',
+    fader: [-1000, 1000],
+    when: ['kind', 'line', 'arc', 'circle', 'free'],
+  }),
+  offset: amount('Off the line', UNITS.mm, [-100, 100], 0, 1, {
+    history: 'distance',
+    hint: 'Distance of the letters’ feet from the line, positive above it',
+    fader: [-500, 500],
+    when: ['kind', 'line', 'arc', 'circle', 'free'],
+  }),
+  upright: onOff('Upright letters', false, {
+    hint: 'Letters stay upright instead of turning with the line',
+    when: ['kind', 'line', 'arc', 'circle', 'free'],
+    turns: ['upright', 'turned'],
+  }),
+};
+
+export const BEVEL = {
+  width: amount('Width', UNITS.mm, [0, 1], 0.012, 0.1, { hint: 'Across from the outline' }),
+  height: amount('Height', UNITS.mm, [0, 1], 0.012, 0.1, { hint: 'Along the depth' }),
+  profile: choice<Profile>(
+    'Profile',
+    [
+      ['straight', 'Straight'],
+      ['round', 'Round'],
+      ['cove', 'Cove'],
+      ['step', 'Step'],
+      ['terrace', 'Terrace'],
+      ['keel', 'Keel'],
+      ['ogee', 'Ogee'],
+      ['saddle', 'Saddle'],
+      ['scallop', 'Scallop'],
+      ['rope', 'Rope'],
+      ['gutter', 'Gutter'],
+      ['rim', 'Rim'],
+      ['free', 'Free'],
+    ],
+    'round',
+  ),
+  segments: amount('Segments', UNITS.none, [1, 32], 6, 1, {
+    whole: true,
+    hint: 'How many flat facets make up the curve of the bevel',
+  }),
+  way: choice<BevelWay>(
+    'Runs',
+    [
+      ['inward', 'Inward'],
+      ['outward', 'Outward'],
+    ],
+    'inward',
+    { hint: 'Whether the bevel eats into the letter or grows out around it' },
+  ),
+  shading: choice<Shading>(
+    'Edges',
+    [
+      ['drawn', 'As drawn'],
+      ['smooth', 'Smooth'],
+      ['crisp', 'Crisp'],
+    ],
+    'drawn',
+    { hint: 'Whether the profile’s edges are rounded off in shading' },
+  ),
+};
+
+export const TUBE = {
+  course: choice<TubeCourse>(
+    'Runs along',
+    [
+      ['centre', 'Middle'],
+      ['edges', 'Edges'],
+      ['drawn', 'Drawn'],
+    ],
+    'centre',
+    { history: 'course', hint: 'Where in the stroke the tube lies' },
+  ),
+  diameter: amount('Diameter', UNITS.mm, [0.0005, 1], 0.012, 0.1, { fader: [0.5, 40] }),
+  wall: amount('Glass wall', UNITS.mm, [0.0001, 0.2], 0.001, 0.1, { fader: [0.1, 4] }),
+  inset: amount('From the edge', UNITS.mm, [0, 1], 0.01, 0.1, {
+    hint: 'Distance of the tube’s middle from the outline',
+    fader: [0, 60],
+    when: ['course', 'edges'],
+  }),
+  tightest: amount('Tightest bend', UNITS.diameters, [0.1, 20], 1.5, 0.05, {
+    hint: 'Smallest radius that the glass is bent to, in diameters',
+    fader: [0.1, 6],
+  }),
+  smoothing: amount('Evened out', UNITS.percent, [0, 1], 0.5, 1, {
+    hint: 'How far unevenness of the middle line is smoothed away',
+  }),
+  electrodes: onOff('Electrodes', true, { keyed: false }),
+  electrode: amount('Electrode', UNITS.mm, [0, 1], 0.008, 0.1, {
+    hint: 'Length of an electrode',
+    fader: [0, 80],
+    when: ['electrodes', true],
+  }),
+  standOff: amount('Off the wall', UNITS.mm, [0, 10], 0.03, 0.1, {
+    hint: 'Gap between the zero plane and the glass',
+    fader: [0, 200],
+  }),
+  supports: amount('Supports every', UNITS.mm, [0, 10], 0.25, 0.1, {
+    hint: 'Supports are at most this far apart; 0 for none',
+    fader: [0, 1000],
+  }),
+};
+
+export const STRIP = {
+  on: onOff('Strip of points', false, { turns: ['Strip on', 'Strip off'] }),
+  inset: amount('From the edge', UNITS.mm, [0, 10], 0.006, 0.1, {
+    hint: 'How far the ribbon lies inside the outline',
+    fader: [0, 60],
+    when: ['on', true],
+  }),
+  at: amount('Back to front', UNITS.percent, [0, 1], 0.5, 1, { history: 'place', when: ['on', true] }),
+  width: amount('Ribbon', UNITS.mm, [0, 10], 0.01, 0.1, {
+    hint: 'Width of the ribbon, along the depth',
+    fader: [0, 60],
+    when: ['on', true],
+  }),
+  by: choice<'count' | 'spacing'>(
+    'Points by',
+    [
+      ['spacing', 'Distance'],
+      ['count', 'Number'],
+    ],
+    'spacing',
+    { when: ['on', true], history: 'points' },
+  ),
+  spacing: amount('Distance', UNITS.mm, [0.0005, 10], 0.016, 0.1, {
+    hint: 'Distance from one point of light to the next',
+    fader: [0.5, 60],
+    when: ['by', 'spacing'],
+  }),
+  count: amount('Each outline', UNITS.none, [1, 2000], 60, 1, {
+    whole: true,
+    history: 'number',
+    hint: 'Points of light round each outline',
+    fader: [1, 200],
+    when: ['by', 'count'],
+  }),
+  size: amount('Point', UNITS.mm, [0.0001, 1], 0.005, 0.1, {
+    hint: 'Diameter of each point of light',
+    fader: [0.1, 20],
+    when: ['on', true],
+  }),
+  luminance: amount('Glow', UNITS.nits, [0, 100_000], 60, 0.1, {
+    fader: [0, 2000],
+    log: true,
+    when: ['on', true],
+  }),
+};
+
+export const BLOCK = {
+  capHeight: amount('Cap height', UNITS.mm, [0.001, 100], 0.3, 1, { fader: [1, 3000], log: true }),
+  tracking: amount('Tracking', UNITS.perMille, [-500, 2000], 20, 1, { fader: [-200, 500] }),
+  leading: amount('Leading', UNITS.times, [0.2, 5], 1, 0.01, { fader: [0.2, 2] }),
+  alignment: choice<'left' | 'centre' | 'right' | 'justified'>(
+    'Alignment',
+    [
+      ['left', 'Left'],
+      ['centre', 'Centre'],
+      ['right', 'Right'],
+      ['justified', 'Justify'],
+    ],
+    'centre',
+  ),
+  weld: onOff('Welded', false, { row: false, keyed: false, turns: ['Weld letters', 'Part welded letters'] }),
+  form: choice<Form>(
+    'Letters are',
+    [
+      ['bevelled', 'Bevelled'],
+      ['rounded', 'Round'],
+      ['puffed', 'Puffed'],
+      ['tube', 'Tube'],
+    ],
+    'bevelled',
+    { history: 'Form' },
+  ),
+  depth: amount('Depth', UNITS.mm, [0, 10], 0.08, 0.5, { when: ['form', 'bevelled', 'rounded', 'puffed'] }),
+  pressure: amount('Pressure', UNITS.none, [0, 4], 1, 0.01, {
+    hint: 'At 1 letters are as thick as round ones where they are fattest',
+    fader: [0, 2],
+    when: ['form', 'puffed'],
+  }),
+  growth: choice<'forward' | 'backward' | 'both'>(
+    'Grows',
+    [
+      ['forward', 'Forward'],
+      ['backward', 'Backward'],
+      ['both', 'Both'],
+    ],
+    'both',
+    { history: 'Direction of depth', when: ['form', 'bevelled', 'rounded', 'puffed'] },
+  ),
+};
+
+/** OpenPBR 1.1: its names, ranges and defaults, save that measured metals start as 'none'. */
+export const SURFACE = {
+  base_weight: share('Base weight', 1, { fed: true, fold: 'Base' }),
+  base_color: colour('Base colour', [0.8, 0.8, 0.8], { fed: true, fold: 'Base' }),
+  base_diffuse_roughness: share('Diffuse roughness', 0, { fed: true, fold: 'Base' }),
+  base_metalness: share('Metalness', 0, { fed: true, fold: 'Base' }),
+  base_metal: choice<Metal>(
+    'Measured metal',
+    [
+      ['none', 'None, by colour'],
+      ['gold', 'Gold'],
+      ['silver', 'Silver'],
+      ['copper', 'Copper'],
+      ['aluminium', 'Aluminium'],
+      ['chromium', 'Chromium'],
+      ['iron', 'Iron'],
+    ],
+    'none',
+    { list: true, fold: 'Base', hint: 'Its measured reflectance replaces that of the colour' },
+  ),
+  specular_weight: share('Specular weight', 1, { fed: true, fold: 'Specular' }),
+  specular_color: colour('Specular colour', WHITE, { fed: true, fold: 'Specular' }),
+  specular_roughness: share('Roughness', 0.3, { fed: true, fold: 'Specular' }),
+  specular_ior: amount('Index', UNITS.none, [1, 3], 1.5, 0.01, { fed: true, fold: 'Specular' }),
+  specular_roughness_anisotropy: share('Along the stroke', 0, { fed: true, fold: 'Specular' }),
+  specular_rotation: amount('Turn', UNITS.degrees, [-Math.PI, Math.PI], 0, 1, {
+    fed: true,
+    fold: 'Specular',
+    hint: 'Turns the brushing away from the outline’s direction',
+    fader: [-180, 180],
+  }),
+  transmission_weight: share('Transmission', 0, { fed: true, fold: 'Transmission' }),
+  transmission_color: colour('Glass colour', WHITE, { fed: true, fold: 'Transmission' }),
+  transmission_depth: amount('Depth of colour', UNITS.mm, [0, 10], 0, 1, {
+    fold: 'Transmission',
+    hint: 'Depth at which white light has taken the glass’s colour; 0 tints at the surface',
+    fader: [0, 300],
+  }),
+  geometry_thin_walled: onOff('Thin wall', false, {
+    fold: 'Transmission',
+    keyed: false,
+    hint: 'A sheet without thickness: light goes through without bending',
+    turns: ['Thin wall', 'Solid'],
+  }),
+  coat_weight: share('Coat', 0, { fed: true, fold: 'Coat' }),
+  coat_color: colour('Coat colour', WHITE, { fed: true, fold: 'Coat' }),
+  coat_roughness: share('Coat roughness', 0, { fed: true, fold: 'Coat' }),
+  coat_ior: amount('Coat index', UNITS.none, [1, 3], 1.6, 0.01, { fed: true, fold: 'Coat' }),
+  emission_color: colour('Light colour', WHITE, { fed: true, fold: 'Emission' }),
+  emission_luminance: amount('Luminance', UNITS.nits, [0, 100_000], 0, 0.1, {
+    fed: true,
+    fold: 'Emission',
+    fader: [0, 10_000],
+    log: true,
+  }),
+};
+
+const strength = (unit: (typeof UNITS)['nits' | 'candela' | 'lux'], initial: number) =>
+  amount('Strength', unit, [0, 10_000_000], initial, 0.1, { fader: [0, 2000], log: true });
+
+/** What every light has before its own parameters, and after them. */
+const LIT = {
+  on: onOff('On', true, { row: false }),
+  solo: onOff('Solo', false, { row: false, keyed: false }),
+};
+const HUE = {
+  hue: choice<'temperature' | 'colour'>(
+    'Hue by',
+    [
+      ['temperature', 'Temperature'],
+      ['colour', 'Colour'],
+    ],
+    'temperature',
+    { history: 'Hue' },
+  ),
+  kelvin: amount('Temperature', UNITS.kelvin, [1000, 40_000], 5000, 50, {
+    fader: [1000, 12_000],
+    when: ['hue', 'temperature'],
+  }),
+  colour: colour('Colour', WHITE, { when: ['hue', 'colour'] }),
+};
+/** A light stands around what it aims at: azimuth 0 in front of the type and growing to the right. */
+const AROUND = {
+  azimuth: amount('Azimuth', UNITS.degrees, [-Math.PI, Math.PI], -0.7, 0.5, { row: false }),
+  elevation: amount('Elevation', UNITS.degrees, [-Math.PI / 2, Math.PI / 2], 0.7, 0.5, { row: false }),
+};
+const AWAY = {
+  distance: amount('Distance', UNITS.m, [0.01, 1000], 2.4, 0.01, {
+    hint: 'Distance from what it aims at',
+    fader: [0.01, 20],
+    log: true,
+  }),
+};
+const CAST = {
+  shadow: onOff('Shadow', true),
+  aim: point(
+    'Aim',
+    UNITS.m,
+    [0, 0, 0],
+    [
+      ['Across', 'Moves the aim to the right of the type’s centre'],
+      ['Up', 'Moves the aim above the type’s centre'],
+      ['Out', 'Moves the aim out of the type, towards its front'],
+    ],
+    [-3, 3],
+    0.01,
+    { fold: 'Aim, from the centre of the type' },
+  ),
+};
+
+export const AREA_LIGHT = {
+  ...LIT,
+  strength: strength(UNITS.nits, 12),
+  ...HUE,
+  width: amount('Width', UNITS.m, [0.001, 100], 0.9, 0.01, { fader: [0.001, 6] }),
+  height: amount('Height', UNITS.m, [0.001, 100], 0.5, 0.01, { fader: [0.001, 6] }),
+  ...AROUND,
+  ...AWAY,
+  ...CAST,
+};
+
+export const SPOT_LIGHT = {
+  ...LIT,
+  strength: strength(UNITS.candela, 10),
+  ...HUE,
+  cone: amount('Cone', UNITS.degrees, [0.01, Math.PI / 2], 0.45, 0.5, {
+    hint: 'Half angle of the cone of light',
+    fader: [1, 90],
+  }),
+  edge: share('Edge', 0.3, { hint: 'Share of the cone over which its edge fades' }),
+  ...AROUND,
+  ...AWAY,
+  ...CAST,
+};
+
+export const DIRECTIONAL_LIGHT = {
+  ...LIT,
+  strength: strength(UNITS.lux, 3),
+  ...HUE,
+  ...AROUND,
+  ...CAST,
+};
+
+export const SURROUND = {
+  stops: amount('Exposure', UNITS.stops, [-20, 20], 0, 0.05, { fader: [-6, 6] }),
+  turn: amount('Turn', UNITS.degrees, [-TURN, TURN], 0, 0.5, {
+    hint: 'Turns the surround about the upright axis',
+    fader: [-180, 180],
+  }),
+  seen: onOff('Seen behind the type', false, { turns: ['Show the surround', 'Hide the surround'] }),
+};
+
+export const GRADE = {
+  exposure: amount('Exposure', UNITS.stops, [-20, 20], 0, 0.05, {
+    hint: 'At 0, one nit is display white before the view transform',
+    fader: [-8, 8],
+  }),
+  view: choice<'soft' | 'plain'>(
+    'View',
+    [
+      ['soft', 'Soft shoulder'],
+      ['plain', 'Plain sRGB'],
+    ],
+    'soft',
+    { history: 'View transform' },
+  ),
+};
+
+export const PIECE = {
+  on: onOff('On', true, { row: false }),
+  at: amount('Height', UNITS.m, [-1000, 1000], 0, 0.01, { history: 'Place', fader: [-1, 4] }),
+};
+
+/** An orbit camera looks at its target; azimuth 0 is the front, growing to the right. */
+export const CAMERA = {
+  focal: amount('Focal length', UNITS.lensMm, [8, 800], 50, 1, {
+    hint: 'On a frame 36 mm wide',
+    fader: [8, 200],
+    log: true,
+  }),
+  distance: amount('Distance', UNITS.m, [0.01, 2000], 3, 0.01, {
+    hint: 'Distance of the camera from what it aims at',
+    fader: [0.01, 50],
+    log: true,
+  }),
+  azimuth: amount('Around', UNITS.degrees, [-TURN, TURN], 0, 0.5, {
+    hint: 'Turns the camera around the type, to its right',
+    fader: [-180, 180],
+  }),
+  elevation: amount('Above', UNITS.degrees, [-Math.PI / 2, Math.PI / 2], 0.06, 0.5, {
+    hint: 'Raises the camera above the type, looking down on it',
+    fader: [-88, 88],
+  }),
+  target: point(
+    'Aim of the camera',
+    UNITS.m,
+    [0, 0.16, 0],
+    [
+      ['Aim across', 'Moves what the camera aims at to the right'],
+      ['Aim up', 'Moves what the camera aims at up'],
+      ['Aim out', 'Moves what the camera aims at out of the type, towards its front'],
+    ],
+    [-5, 5],
+    0.01,
+  ),
+};
+
+export const SHOT = {
+  frame: choice<'16:9' | '1:1' | '4:5' | '9:16'>(
+    'Shape',
+    [
+      ['16:9', '16:9'],
+      ['1:1', '1:1'],
+      ['4:5', '4:5'],
+      ['9:16', '9:16'],
+    ],
+    '16:9',
+    { history: 'Frame' },
+  ),
+  bounces: amount('Bounces', UNITS.none, [0, 64], 8, 1, {
+    whole: true,
+    keyed: false,
+    hint: 'How often light may bounce before it is given up',
+    fader: [0, 24],
+  }),
+};

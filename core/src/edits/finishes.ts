@@ -1,0 +1,124 @@
+/** Edits of finishes, and of which faces wear them. */
+import {
+  cutName,
+  finishAt,
+  MOST,
+  PIECE_NAMES,
+  plainSurface,
+  withRule,
+  ZONE_NAMES,
+  type ChartTarget,
+  type Family,
+  type Finish,
+  type Project,
+  type Surface,
+} from '../document/index.ts';
+import { found, named, room, type Edit } from './edit.ts';
+
+/** The character a letter identifier stands for, for names in the history. */
+export function characterOf(project: Project, face: { block?: string; letter?: string }): string {
+  const block = project.blocks.find((b) => b.id === face.block);
+  const at = block?.letters.indexOf(face.letter ?? '') ?? -1;
+  return at < 0 ? '' : [...block!.text][at];
+}
+
+/** Faces in words. */
+export function targetName(project: Project, target: ChartTarget): string {
+  const zone = target.zone ? ZONE_NAMES[target.zone] : 'All faces';
+  return target.letter ? `${zone} of ${characterOf(project, target)}` : zone;
+}
+
+const dressed = (look: string, label: string, target: ChartTarget, finish: string | null): Edit => ({
+  label,
+  make: (p) => {
+    if (finish !== null) found(p.finishes, finish, 'finish');
+    const of = found(p.looks, look, 'look');
+    of.chart = withRule(of.chart, target, finish);
+    room(of.chart, MOST.rules, 'rules in a chart', 0);
+  },
+});
+
+/** Lays a finish on faces; null clears them. */
+export function dressFaces(project: Project, look: string, target: ChartTarget, finish: string | null): Edit {
+  const name = project.finishes.find((f) => f.id === finish)?.name;
+  const where = targetName(project, target);
+  return dressed(look, name ? `${where} → ${name}` : `Clear ${where}`, target, finish);
+}
+
+/** Lays a finish on one more cell of a stroke, all under one name; null when it wears it already. */
+export function paintFace(
+  project: Project,
+  look: string,
+  face: Required<ChartTarget>,
+  finish: string | null,
+): Edit | null {
+  const { chart } = found(project.looks, look, 'look');
+  if (finishAt(chart, face.block, face.letter, face.zone) === finish) return null;
+  const name = project.finishes.find((f) => f.id === finish)?.name ?? 'nothing';
+  return dressed(look, `Paint ${name}`, face, finish);
+}
+
+/** Adds the project's own copy of a finish, or a plain one, under an identifier. */
+export function addFinish(project: Project, source: Finish | null, id: string): Edit {
+  room(project.finishes, MOST.finishes, 'finishes');
+  return {
+    label: source ? `Add ${source.name}` : 'New finish',
+    make: (p) => {
+      const made: Finish = source
+        ? structuredClone(source)
+        : { id, name: 'New finish', family: 'matte paint', surface: plainSurface() };
+      p.finishes.push(named({ ...made, id }, p.finishes));
+    },
+  };
+}
+
+export const renameFinish = (_project: Project, id: string, name: string): Edit => ({
+  label: `Name → ${name}`,
+  make: (p) => {
+    found(p.finishes, id, 'finish').name = cutName(name);
+  },
+});
+
+export const setFamily = (project: Project, id: string, family: Family): Edit => ({
+  label: `Family of ${found(project.finishes, id, 'finish').name}`,
+  make: (p) => {
+    found(p.finishes, id, 'finish').family = family;
+  },
+});
+
+/** Bends the reflectance curve: several parameters of the surface under one name. */
+export const setReflectance = (
+  project: Project,
+  id: string,
+  change: Partial<Pick<Surface, 'base_color' | 'base_weight' | 'specular_ior'>>,
+): Edit => ({
+  label: `Reflectance of ${found(project.finishes, id, 'finish').name}`,
+  make: (p) => {
+    Object.assign(found(p.finishes, id, 'finish').surface, change);
+  },
+});
+
+/** Where a finish is worn, in words: looks with their faces, and pieces. */
+export function wornAt(project: Project, id: string): string[] {
+  const faces = project.looks.flatMap((look) => {
+    const where = look.chart.filter((r) => r.finish === id).map((r) => targetName(project, r));
+    return where.length > 0 ? [`${look.name}: ${[...new Set(where)].join(', ')}`] : [];
+  });
+  const pieces = project.pieces.filter((p) => p.finish === id).map((p) => PIECE_NAMES[p.kind]);
+  return [...faces, ...pieces];
+}
+
+/** Removes a finish; faces and pieces that wore it wear another, or are left bare. */
+export function removeFinish(project: Project, id: string, instead: string | null): Edit {
+  const { name } = found(project.finishes, id, 'finish');
+  const other = project.finishes.find((f) => f.id === instead && f.id !== id);
+  return {
+    label: other ? `Remove ${name}, ${other.name} instead` : `Remove ${name}`,
+    make: (p) => {
+      p.finishes = p.finishes.filter((f) => f.id !== id);
+      const next = other?.id ?? null;
+      for (const look of p.looks) for (const rule of look.chart) if (rule.finish === id) rule.finish = next;
+      for (const piece of p.pieces) if (piece.finish === id) piece.finish = next;
+    },
+  };
+}

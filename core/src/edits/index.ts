@@ -1,0 +1,10 @@
+/** Every edit of a document, by the name of what it does: pure functions from a document to an Edit. */
+export * from './blocks.ts';
+export * from './curves.ts';
+export * from './edit.ts';
+export * from './finishes.ts';
+export * from './letters.ts';
+export * from './lights.ts';
+export * from './looks.ts';
+export * from './parameters.ts';
+export * from './stage.ts';

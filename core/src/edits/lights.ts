@@ -1,0 +1,125 @@
+/** Edits of the rig and the surround of a look. */
+import {
+  cutName,
+  MOST,
+  newLight,
+  type Light,
+  type LightOf,
+  type Project,
+  type Surround,
+} from '../document/index.ts';
+import { freePlace } from '../light/placing.ts';
+import { found, named, room, within, type Edit } from './edit.ts';
+
+const lookOf = (p: Project, id: string) => found(p.looks, id, 'look');
+const lightIn = (p: Project, look: string, id: string) => found(lookOf(p, look).rig, id, 'light');
+
+/** A light where it stands in nobody's way, under a name of its own. */
+const settled = <L extends Light>(light: L, rig: readonly Light[], apart?: number): L =>
+  named({ ...light, ...freePlace(rig, light, apart) }, rig);
+
+/** Adds lights, each where no other stands. */
+export function addLights(project: Project, look: string, lights: readonly Light[], label?: string): Edit {
+  room(lookOf(project, look).rig, MOST.lights, 'lights in a look', lights.length);
+  return {
+    label: label ?? `Add ${lights[0]?.name ?? 'light'}`,
+    make: (p) => {
+      const { rig } = lookOf(p, look);
+      for (const light of lights) rig.push(settled(light, rig));
+    },
+  };
+}
+
+/** Key from the left, a weaker fill from the right, a cool rim from behind. @param size of the type, metres */
+export function threePoint(size: number): Light[] {
+  const at = (name: string, changes: Partial<LightOf<'area'>>) =>
+    newLight('area', name, { distance: 1.6 * size, width: 0.5 * size, height: 0.3 * size, ...changes });
+  return [
+    at('Key', { azimuth: -0.7, elevation: 0.7, strength: 14, kelvin: 4300 }),
+    at('Fill', {
+      azimuth: 0.85,
+      elevation: 0.25,
+      strength: 3,
+      kelvin: 5600,
+      width: 0.7 * size,
+      height: 0.5 * size,
+    }),
+    at('Rim', {
+      azimuth: 2.6,
+      elevation: 0.6,
+      strength: 18,
+      kelvin: 8000,
+      height: 0.6 * size,
+      width: 0.2 * size,
+    }),
+  ];
+}
+
+/** A mirrored light goes where its twin is not, but no farther than it must, radians. */
+const ON_TOP = 0.05;
+
+/** Copies a light under an identifier; `mirrored` to the other side of the type. */
+export function copyLight(project: Project, look: string, id: string, copy: string, mirrored: boolean): Edit {
+  const light = lightIn(project, look, id);
+  room(lookOf(project, look).rig, MOST.lights, 'lights in a look');
+  return {
+    label: `${mirrored ? 'Mirror' : 'Copy'} ${light.name}`,
+    make: (p) => {
+      const { rig } = lookOf(p, look);
+      const made = {
+        ...structuredClone(light),
+        id: copy,
+        azimuth: mirrored ? -light.azimuth : light.azimuth,
+      };
+      rig.push(settled(made, rig, mirrored ? ON_TOP : undefined));
+    },
+  };
+}
+
+/** Removes lights. */
+export function removeLights(project: Project, look: string, ids: readonly string[], label?: string): Edit {
+  const gone = lookOf(project, look).rig.filter((l) => ids.includes(l.id));
+  return {
+    label: label ?? `Remove ${gone.map((l) => l.name).join(', ')}`,
+    make: (p) => {
+      const of = lookOf(p, look);
+      of.rig = of.rig.filter((l) => !ids.includes(l.id));
+    },
+  };
+}
+
+export const renameLight = (_project: Project, look: string, id: string, name: string): Edit => ({
+  label: `Name → ${name}`,
+  make: (p) => {
+    lightIn(p, look, id).name = cutName(name);
+  },
+});
+
+const wrapped = (v: number) => v - 2 * Math.PI * Math.round(v / (2 * Math.PI));
+
+/** Moves a light around the type, radians. */
+export const moveLight = (
+  project: Project,
+  look: string,
+  id: string,
+  { azimuth, elevation }: Pick<Light, 'azimuth' | 'elevation'>,
+): Edit => ({
+  label: `Move ${lightIn(project, look, id).name}`,
+  make: (p) => {
+    const light = lightIn(p, look, id);
+    light.azimuth = within(wrapped(azimuth), -Math.PI, Math.PI);
+    light.elevation = within(elevation, -Math.PI / 2, Math.PI / 2);
+  },
+});
+
+/** Chooses the environment. */
+export const chooseSurround = (
+  _project: Project,
+  look: string,
+  { source, id, name }: Pick<Surround, 'source' | 'id' | 'name'>,
+): Edit => ({
+  label: `Surround → ${name}`,
+  make: (p) => {
+    Object.assign(lookOf(p, look).surround, { source, id, name });
+  },
+});

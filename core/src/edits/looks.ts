@@ -1,0 +1,67 @@
+/** Edits of looks, of the project's name, and of the project as a whole. */
+import { cutName, MOST, newLook, type Project } from '../document/index.ts';
+import { found, named, room, type Edit } from './edit.ts';
+
+export const renameProject = (_project: Project, name: string): Edit => ({
+  label: 'Name of the project',
+  joins: true,
+  make: (p) => {
+    p.name = cutName(name) || p.name;
+  },
+});
+
+/** Adds a copy of a look under an identifier. */
+export function addLook(project: Project, source: string, id: string): Edit {
+  room(project.looks, MOST.looks, 'looks');
+  const look = found(project.looks, source, 'look');
+  return {
+    label: 'New look',
+    make: (p) => {
+      p.looks.push(named({ ...structuredClone(look), id }, p.looks));
+    },
+  };
+}
+
+export const renameLook = (_project: Project, id: string, name: string): Edit => ({
+  label: `Name → ${name}`,
+  make: (p) => {
+    found(p.looks, id, 'look').name = cutName(name);
+  },
+});
+
+/** Removes a look; a project keeps at least one. */
+export const removeLook = (project: Project, id: string): Edit => ({
+  label: `Remove ${found(project.looks, id, 'look').name}`,
+  make: (p) => {
+    p.looks = p.looks.filter((l) => l.id !== id);
+    if (p.looks.length === 0) p.looks.push(newLook('First look'));
+  },
+});
+
+/**
+ * Goes back to the state of a proof; looks and finishes made since then stay, and so does the project's name.
+ * @throws EditRefused when both together are more than a project holds
+ */
+export function goBackTo(project: Project, name: string, kept: Project): Edit {
+  const since = project.looks.filter((l) => !kept.looks.some((k) => k.id === l.id));
+  const finishes = project.finishes.filter((f) => !kept.finishes.some((k) => k.id === f.id));
+  room(kept.looks, MOST.looks, 'looks', since.length);
+  room(kept.finishes, MOST.finishes, 'finishes', finishes.length);
+  return {
+    label: `Back to ${name}`,
+    make: (p) => {
+      Object.assign(p, structuredClone(kept), { name: p.name });
+      p.looks.push(...structuredClone(since));
+      p.finishes.push(...structuredClone(finishes));
+    },
+  };
+}
+
+/** Puts another state in the document's place. */
+export const replaceDocument = (_project: Project, label: string, other: Project): Edit => ({
+  label,
+  make: (p) => {
+    for (const key of Object.keys(p)) delete (p as unknown as Record<string, unknown>)[key];
+    Object.assign(p, structuredClone(other));
+  },
+});

@@ -1,0 +1,83 @@
+/** Edits of what stands around the type, and of the camera. */
+import {
+  fitting,
+  MOST,
+  newPiece,
+  PIECE_NAMES,
+  plainSurface,
+  type Camera,
+  type Finish,
+  type PieceKind,
+  type Project,
+} from '../document/index.ts';
+import { CAMERA } from '../document/parameters.ts';
+import { found, freeName, room, within, type Edit } from './edit.ts';
+
+/** What a piece comes in: a grey that leaves the picture to the type. */
+const quietMatte = (id: string, name: string): Finish => ({
+  id,
+  name,
+  family: 'matte paint',
+  surface: plainSurface({
+    base_color: [0.22, 0.22, 0.22],
+    base_diffuse_roughness: 0.6,
+    specular_roughness: 0.7,
+    specular_weight: 0.4,
+  }),
+});
+
+/** Puts a piece on the stage, in a matte finish of its own. @param at its place, metres */
+export function addPiece(
+  project: Project,
+  kind: PieceKind,
+  at: number,
+  { piece, finish }: { piece: string; finish: string },
+): Edit {
+  room(project.pieces, MOST.pieces, 'pieces');
+  room(project.finishes, MOST.finishes, 'finishes');
+  const name = PIECE_NAMES[kind];
+  return {
+    label: `Add ${name.toLowerCase()}`,
+    make: (p) => {
+      const taken = p.finishes.map((f) => f.name);
+      p.finishes.push(quietMatte(finish, freeName(`${name} matte`, taken)));
+      p.pieces.push(newPiece(kind, { id: piece, at: within(at, -1000, 1000), finish }));
+    },
+  };
+}
+
+export const removePiece = (project: Project, id: string): Edit => ({
+  label: `Remove ${PIECE_NAMES[found(project.pieces, id, 'piece').kind].toLowerCase()}`,
+  make: (p) => {
+    p.pieces = p.pieces.filter((x) => x.id !== id);
+  },
+});
+
+/** Gives a piece another finish; null leaves it bare. */
+export const dressPiece = (project: Project, id: string, finish: string | null): Edit => ({
+  label: `Finish of the ${PIECE_NAMES[found(project.pieces, id, 'piece').kind].toLowerCase()}`,
+  make: (p) => {
+    if (finish !== null) found(p.finishes, finish, 'finish');
+    found(p.pieces, id, 'piece').finish = finish;
+  },
+});
+
+/** Moves a shot's camera; what is beyond its parameters' ranges is brought into them. */
+export const moveCamera = (
+  _project: Project,
+  shot: string,
+  label: string,
+  camera: Camera,
+  joins = false,
+): Edit => ({
+  label,
+  joins,
+  make: (p) => {
+    const of = found(p.shots, shot, 'shot');
+    const near = (key: keyof Camera) => fitting(CAMERA[key], camera[key]) ?? of.camera[key];
+    of.camera = {
+      ...of.camera,
+      ...Object.fromEntries((Object.keys(CAMERA) as (keyof Camera)[]).map((key) => [key, near(key)])),
+    };
+  },
+});

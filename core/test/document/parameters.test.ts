@@ -1,0 +1,141 @@
+import { describe, expect, it } from 'vitest';
+import {
+  fitting,
+  historyName,
+  initialOf,
+  isAsked,
+  newLight,
+  newProject,
+  openDocument,
+  parameterAt,
+  parametersAt,
+  parametersIn,
+  type Parameter,
+  type Project,
+} from '../../src/document/index.ts';
+import { setParameter } from '../../src/edits/index.ts';
+import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
+
+function project(): Project {
+  const p = newProject('Ostrel', 'OSTREL', structuredClone([...READY_FINISHES]));
+  p.looks[0].rig = [newLight('area', 'Key'), newLight('spot', 'Rim'), newLight('directional', 'Low sun')];
+  return p;
+}
+
+/** A value that the registry says is not taken, where there is one. */
+function beyond(parameter: Parameter): unknown[] {
+  if (parameter.kind === 'number')
+    return [parameter.max * 1.01 + 1, parameter.min - 1, NaN, 'much', ...(parameter.whole ? [1.5] : [])];
+  if (parameter.kind === 'colour') return [[0, 0, 1.1], [0, 0], 'red'];
+  if (parameter.kind === 'point')
+    return [
+      [0, 0, 1001],
+      [0, 0, 0, 0],
+    ];
+  return ['nothing of the kind'];
+}
+
+describe('the registry', () => {
+  it('is what the door goes by: every parameter takes its bounds and refuses what is beyond, by its address', () => {
+    const p = project();
+    let count = 0;
+    for (const { address, parameter, key } of parametersIn(p)) {
+      const set = (value: unknown) => {
+        const copy = structuredClone(p);
+        parameterAt(copy, address)!.owner[key] = value;
+        return copy;
+      };
+      const good =
+        parameter.kind === 'number'
+          ? [parameter.min, parameter.max, parameter.default]
+          : parameter.kind === 'choice'
+            ? parameter.options.map(([v]) => v)
+            : parameter.kind === 'switch'
+              ? [true, false]
+              : [parameter.default];
+      // one of each is enough where there are many alike: opening takes milliseconds
+      if (/^finishes\//.test(address) && !address.startsWith(`finishes/${p.finishes[0].id}/`)) continue;
+      for (const value of good) expect(() => openDocument(set(value)), address).not.toThrow();
+      for (const value of beyond(parameter))
+        expect(() => openDocument(set(value)), `${address} ${String(value)}`).toThrow(new RegExp(key));
+      count++;
+    }
+    expect(count).toBeGreaterThan(100);
+  });
+
+  it('has a default within its own range for each, and new things start with them', () => {
+    const p = project();
+    for (const placed of parametersIn(p)) {
+      const { parameter, owner, key, address } = placed;
+      expect(fitting(parameter, parameter.default), address).toEqual(parameter.default);
+      if (/^(blocks|shots)\//.test(address)) expect(owner[key], address).toEqual(initialOf(placed));
+    }
+    expect(p.blocks[0].back.profile).toBe('straight');
+  });
+
+  it('names every parameter once among its neighbours, and says what it turns on and off', () => {
+    const p = project();
+    const seen = new Map<string, Set<string>>();
+    for (const { address, parameter } of parametersIn(p)) {
+      const place = address.slice(0, address.lastIndexOf('/'));
+      const names = seen.get(place) ?? new Set();
+      seen.set(place, names);
+      expect(names.has(parameter.name), `${address}: ${parameter.name}`).toBe(false);
+      names.add(parameter.name);
+      if (parameter.when)
+        expect(
+          parametersAt(p, place).some((q) => q.key === parameter.when![0]),
+          address,
+        ).toBe(true);
+    }
+  });
+
+  it('speaks of changes as history shows them', () => {
+    const p = project();
+    const [key, rim] = p.looks[0].rig;
+    const look = `looks/${p.looks[0].id}`;
+    const said = (address: string, value: unknown) => historyName(p, parameterAt(p, address)!, value);
+    expect(said(`${look}/rig/${key.id}/strength`, 4)).toBe('Strength of Key');
+    expect(said(`${look}/rig/${rim.id}/on`, false)).toBe('Rim off');
+    expect(said(`${look}/surround/seen`, true)).toBe('Show the surround');
+    expect(said(`${look}/grade/exposure`, 1)).toBe('Exposure');
+    expect(said(`blocks/${p.blocks[0].id}/front/width`, 0.1)).toBe('Front bevel width');
+    expect(said(`blocks/${p.blocks[0].id}/weld`, true)).toBe('Weld letters');
+    expect(said(`finishes/${p.finishes[0].id}/surface/specular_roughness`, 0.1)).toBe(
+      `Roughness of ${p.finishes[0].name}`,
+    );
+    expect(said(`pieces/${p.pieces[0].id}/at`, 0.1)).toBe('Place of the floor');
+  });
+
+  it('asks only for what matters beside its neighbours', () => {
+    const p = project();
+    const rig = `looks/${p.looks[0].id}/rig/${p.looks[0].rig[0].id}`;
+    const asked = (key: string) => isAsked(parameterAt(p, `${rig}/${key}`)!);
+    expect([asked('kelvin'), asked('colour')]).toEqual([true, false]);
+    p.looks[0].rig[0].hue = 'colour';
+    expect([asked('kelvin'), asked('colour')]).toEqual([false, true]);
+  });
+
+  it('finds nothing at addresses that lead nowhere, and edits there are refused', () => {
+    const p = project();
+    for (const address of ['', 'looks', 'blocks/none/depth', 'name', 'blocks/0/depth', 'looks/x/rig/y/z/q'])
+      expect(parameterAt(p, address), address).toBeNull();
+    expect(() => setParameter(p, 'blocks/none/depth', 1)).toThrow(/any more/);
+    expect(() => setParameter(p, `blocks/${p.blocks[0].id}/depth`, 'deep')).toThrow(/Depth cannot be/);
+  });
+
+  it('gives older documents the default of what came after them, and newer ones nothing', () => {
+    const p = project() as unknown as { version: number; pieces: Record<string, unknown>[] };
+    const table = parametersAt(p as unknown as Project, `pieces/${String(p.pieces[0].id)}`);
+    const at = table.find((q) => q.key === 'at')!.parameter;
+    delete p.pieces[0].at;
+    expect(() => openDocument(structuredClone(p))).toThrow(/pieces\[0\]\.at/);
+    at.since = p.version;
+    try {
+      expect(openDocument({ ...structuredClone(p), version: p.version - 1 }).pieces[0].at).toBe(0);
+      expect(() => openDocument(structuredClone(p))).toThrow(/pieces\[0\]\.at/);
+    } finally {
+      delete at.since;
+    }
+  });
+});

@@ -1,0 +1,269 @@
+import fc from 'fast-check';
+import { applyPatches, enablePatches } from 'immer';
+import { describe, expect, it } from 'vitest';
+import {
+  BASELINES,
+  FAMILIES,
+  FORMS,
+  LIGHT_KINDS,
+  MOST,
+  newBlock,
+  newLight,
+  newProject,
+  openDocument,
+  parametersIn,
+  PIECE_KINDS,
+  PROFILES,
+  ZONES,
+  zonesOf,
+  type Project,
+} from '../../src/document/index.ts';
+import * as edits from '../../src/edits/index.ts';
+import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
+
+enablePatches();
+
+const plain = () => newProject('Ostrel', 'OSTREL', structuredClone(READY_FINISHES.slice(0, 4)));
+
+/** Chooses from a list by a number; undefined from an empty one. */
+const pick = <T>(list: readonly T[], n: number): T =>
+  list[(Number.isFinite(n) ? Math.abs(Math.floor(n)) : 0) % Math.max(1, list.length)];
+
+/** How each edit is made from a document and five numbers, which may be anything at all. */
+type Maker = (p: Project, n: readonly number[], text: string) => edits.Edit | null;
+const block = (p: Project, n: number) => pick(p.blocks, n)?.id ?? 'none';
+const look = (p: Project, n: number) => pick(p.looks, n).id;
+const light = (p: Project, l: number, n: number) => pick(pick(p.looks, l).rig, n)?.id ?? 'none';
+const finish = (p: Project, n: number) => pick(p.finishes, n)?.id ?? null;
+const piece = (p: Project, n: number) => pick(p.pieces, n)?.id ?? 'none';
+const node = (n: readonly number[]) => ({
+  x: n[0] % 900,
+  y: n[1] % 900,
+  inX: n[2] % 9,
+  inY: 0,
+  outX: n[3] % 9,
+  outY: 0,
+});
+const nodes = (n: readonly number[]) => [node(n), node([...n].reverse())].map((v) => fixed(v));
+const fixed = <T extends object>(v: T): T =>
+  Object.fromEntries(Object.entries(v).map(([k, x]) => [k, Number.isFinite(x) ? (x as number) : 0])) as T;
+let made = 0;
+const id = () => `made-${made++}`;
+
+const MAKERS: Record<string, Maker> = {
+  setParameter: (p, [a, b]) => {
+    const all = [...parametersIn(p)];
+    const { address, parameter } = pick(all, a);
+    const value =
+      parameter.kind === 'number'
+        ? b
+        : parameter.kind === 'choice'
+          ? pick(parameter.options, b)[0]
+          : parameter.kind === 'switch'
+            ? b > 0
+            : [b, a, b / 2];
+    return edits.setParameter(p, address, value);
+  },
+  setAxis: (p, [a, b, c]) =>
+    edits.setAxis(p, `blocks/${block(p, a)}/place/position`, Math.abs(Math.floor(b)) % 3, c),
+  renameProject: (p, _n, text) => edits.renameProject(p, text),
+  setText: (p, [a], text) => edits.setText(p, block(p, a), text),
+  setFont: (p, [a]) => edits.setFont(p, block(p, a), { source: 'shipped', id: 'anton', name: 'Anton' }),
+  setKern: (p, [a, b, c]) =>
+    edits.setKern(p, block(p, a), pick(pick(p.blocks, a)?.letters ?? [], b) ?? 'x', c),
+  resetKerning: (p, [a]) => edits.resetKerning(p, block(p, a)),
+  setFeature: (p, [a, b]) =>
+    edits.setFeature(p, block(p, a), { tag: 'ss01', name: 'Set', byItself: false }, b > 0),
+  setFontAxis: (p, [a, b]) =>
+    edits.setFontAxis(
+      p,
+      block(p, a),
+      { tag: 'wght', name: 'Weight', initial: 400 },
+      Number.isFinite(b) ? b : 0,
+    ),
+  addBlock: (p, [a]) => edits.addBlock(p, newBlock('TIDE', { capHeight: 0.1 + (Math.abs(a) % 1 || 0) })),
+  copyBlock: (p, [a]) => edits.copyBlock(p, block(p, a), id()),
+  removeBlock: (p, [a]) => edits.removeBlock(p, block(p, a)),
+  setForm: (p, [a, b]) => edits.setForm(p, block(p, a), pick(FORMS, b)),
+  setProfile: (p, [a, b, c]) => edits.setProfile(p, block(p, a), b > 0 ? 'front' : 'back', pick(PROFILES, c)),
+  placeBlock: (p, [a, b, c]) =>
+    edits.placeBlock(p, block(p, a), 'Stand', {
+      y: Number.isFinite(b) ? b : undefined,
+      turn: Number.isFinite(c) ? c : undefined,
+    }),
+  setBaseline: (p, n) => edits.setBaseline(p, block(p, n[0]), pick(BASELINES, n[1]), nodes(n)),
+  bendBaseline: (p, n) => edits.bendBaseline(p, block(p, n[0]), nodes(n)),
+  addDrawnTube: (p, n) => edits.addDrawnTube(p, block(p, n[0]), nodes(n)),
+  removeLastTube: (p, [a]) => edits.removeLastTube(p, block(p, a)),
+  bendTube: (p, n) =>
+    edits.bendTube(
+      p,
+      block(p, n[0]),
+      pick(pick(p.blocks, n[0])?.tube.drawn ?? [], n[1])?.id ?? 'x',
+      nodes(n),
+    ),
+  paintTube: (p, [a, b, c, d]) =>
+    edits.paintTube(
+      p,
+      block(p, a),
+      pick(pick(p.blocks, a)?.letters ?? ['l'], b) ?? 'l',
+      0,
+      fixed({ c }).c,
+      fixed({ d }).d,
+    ),
+  clearPaint: (p, [a, b]) => edits.clearPaint(p, block(p, a), 'l', 0, b),
+  clearAllPaint: (p, [a]) => edits.clearAllPaint(p, block(p, a)),
+  setStripColour: (p, [a, b, c]) =>
+    edits.setStripColour(p, block(p, a), Math.abs(Math.floor(b)) % 3, [fixed({ c }).c, 0, 1]),
+  addStripColour: (p, [a]) => edits.addStripColour(p, block(p, a)),
+  removeStripColour: (p, [a, b]) => edits.removeStripColour(p, block(p, a), Math.abs(Math.floor(b)) % 3),
+  dressFaces: (p, [a, b, c, d]) =>
+    edits.dressFaces(
+      p,
+      look(p, a),
+      {
+        ...(b > 0 ? { block: block(p, b) } : {}),
+        ...(c > 0 ? { letter: pick(pick(p.blocks, b)?.letters ?? [], c) } : {}),
+        ...(d > 0 ? { zone: pick(ZONES, d) } : {}),
+      },
+      a > 0 ? finish(p, c) : null,
+    ),
+  paintFace: (p, [a, b, c]) => {
+    const of = pick(p.blocks, b);
+    const letter = of && pick(of.letters, c);
+    if (!letter) return null;
+    return edits.paintFace(p, look(p, a), { block: of.id, letter, zone: pick(zonesOf(of), c) }, finish(p, a));
+  },
+  addFinish: (p, [a]) => edits.addFinish(p, a > 0 ? (pick(p.finishes, a) ?? null) : null, id()),
+  renameFinish: (p, [a], text) => edits.renameFinish(p, finish(p, a) ?? 'none', text || 'Name'),
+  setFamily: (p, [a, b]) => edits.setFamily(p, finish(p, a) ?? 'none', pick(FAMILIES, b)),
+  setReflectance: (p, [a]) => edits.setReflectance(p, finish(p, a) ?? 'none', { specular_ior: 1.7 }),
+  removeFinish: (p, [a, b]) => edits.removeFinish(p, finish(p, a) ?? 'none', b > 0 ? finish(p, b) : null),
+  addLights: (p, [a, b]) => edits.addLights(p, look(p, a), [newLight(pick(LIGHT_KINDS, b), 'Lamp')]),
+  threePoint: (p, [a]) => edits.addLights(p, look(p, a), edits.threePoint(1), 'Key, fill and rim'),
+  copyLight: (p, [a, b, c]) => edits.copyLight(p, look(p, a), light(p, a, b), id(), c > 0),
+  removeLights: (p, [a, b]) => edits.removeLights(p, look(p, a), [light(p, a, b)]),
+  renameLight: (p, [a, b], text) => edits.renameLight(p, look(p, a), light(p, a, b), text || 'Lamp'),
+  moveLight: (p, [a, b, c, d]) =>
+    edits.moveLight(p, look(p, a), light(p, a, b), fixed({ azimuth: c, elevation: d })),
+  chooseSurround: (p, [a]) =>
+    edits.chooseSurround(p, look(p, a), { source: 'painted', id: 'lamp-studio', name: 'Lamp studio' }),
+  addLook: (p, [a]) => edits.addLook(p, look(p, a), id()),
+  renameLook: (p, [a], text) => edits.renameLook(p, look(p, a), text || 'Look'),
+  removeLook: (p, [a]) => edits.removeLook(p, look(p, a)),
+  addPiece: (p, [a, b]) =>
+    edits.addPiece(p, pick(PIECE_KINDS, a), fixed({ b }).b, { piece: id(), finish: id() }),
+  removePiece: (p, [a]) => edits.removePiece(p, piece(p, a)),
+  dressPiece: (p, [a, b]) => edits.dressPiece(p, piece(p, a), b > 0 ? finish(p, b) : null),
+  moveCamera: (p, [a, b, c]) =>
+    edits.moveCamera(p, p.shots[0].id, 'Orbit', {
+      ...p.shots[0].camera,
+      azimuth: a,
+      distance: b,
+      target: [c, a, b],
+    }),
+  drawProfile: (p, [a, b]) =>
+    edits.drawProfile(p, block(p, a), b > 0 ? 'front' : 'back', [
+      { across: 0, up: 0, smooth: false },
+      { across: 1, up: 1, smooth: false },
+    ]),
+  goBackTo: (p, _n, text) => edits.goBackTo(p, text, plain()),
+  replaceDocument: (p) => edits.replaceDocument(p, 'Put back', plain()),
+};
+
+const NUMBER = fc.oneof(
+  fc.integer({ min: -40, max: 40 }),
+  fc.double({ min: -3, max: 3, noNaN: true }),
+  fc.constantFrom(1e9, -1e9, NaN, Infinity, 0),
+);
+const STEP = fc.record({
+  what: fc.constantFrom(...Object.keys(MAKERS)),
+  numbers: fc.array(NUMBER, { minLength: 5, maxLength: 5 }),
+  text: fc.oneof(
+    fc.string({ maxLength: 30 }),
+    fc.constantFrom('a\0b', '\ud800', 'x'.repeat(3000), 'ö😀\nB', ''),
+  ),
+});
+
+describe('edits', () => {
+  it('in any sequence leave a valid document, and their inverse gives back the same bytes', () => {
+    const seen = new Set<string>();
+    fc.assert(
+      fc.property(fc.array(STEP, { minLength: 1, maxLength: 25 }), (steps) => {
+        let now: Project = plain();
+        for (const { what, numbers, text } of steps) {
+          let next: edits.Edited;
+          try {
+            const edit = MAKERS[what](now, numbers, text);
+            if (!edit) continue;
+            next = edits.edited(now, edit);
+          } catch (error) {
+            if (error instanceof edits.EditRefused) continue;
+            throw error;
+          }
+          const before = JSON.stringify(now);
+          expect(JSON.stringify(applyPatches(next.project, next.inverse)), what).toBe(before);
+          expect(JSON.stringify(applyPatches(now, next.patches)), what).toBe(JSON.stringify(next.project));
+          expect(JSON.stringify(now), what).toBe(before);
+          try {
+            openDocument(JSON.parse(JSON.stringify(next.project)));
+          } catch (error) {
+            throw new Error(`after ${what}(${numbers.join()}): ${(error as Error).message}`, {
+              cause: error,
+            });
+          }
+          now = next.project;
+          seen.add(what);
+        }
+      }),
+      { numRuns: 120, seed: 20261126 },
+    );
+    // every edit there is was made at least once
+    expect([...seen].sort()).toEqual(Object.keys(MAKERS).sort());
+  });
+
+  it('all stand in this test', () => {
+    const constructors = Object.keys(edits).filter(
+      (name) =>
+        typeof edits[name as keyof typeof edits] === 'function' &&
+        ![
+          'edited',
+          'found',
+          'room',
+          'freeName',
+          'named',
+          'within',
+          'blockName',
+          'characterOf',
+          'targetName',
+          'wornAt',
+          'withText',
+          'EditRefused',
+        ].includes(name),
+    );
+    expect(constructors.sort()).toEqual(Object.keys(MAKERS).sort());
+  });
+
+  it('refuse what a project has no room for, and what is gone, in words', () => {
+    const full = plain();
+    while (full.blocks.length < MOST.blocks) full.blocks.push(newBlock('A'));
+    expect(() => edits.addBlock(full, newBlock('B'))).toThrow(/at most 100 blocks/);
+    expect(() => edits.copyBlock(full, full.blocks[0].id, 'c')).toThrow(edits.EditRefused);
+    expect(() => edits.edited(plain(), edits.setText(plain(), 'gone', 'X'))).toThrow(/not there any more/);
+  });
+
+  it('take along what hung on a thing that goes: rules of a block and its letters, and the dress of a finish', () => {
+    let p = plain();
+    const apply = (edit: edits.Edit) => (p = edits.edited(p, edit).project);
+    const [first] = p.blocks;
+    apply(edits.addBlock(p, newBlock('TIDE', { id: 'second' })));
+    apply(edits.dressFaces(p, p.looks[0].id, { letter: first.letters[0], zone: 'front' }, p.finishes[1].id));
+    apply(edits.dressFaces(p, p.looks[0].id, { block: 'second' }, p.finishes[2].id));
+    apply(edits.removeBlock(p, first.id));
+    expect(p.looks[0].chart.some((r) => r.letter === first.letters[0])).toBe(false);
+    expect(p.looks[0].chart.some((r) => r.block === 'second')).toBe(true);
+    const [gone, instead] = [p.finishes[2].id, p.finishes[3].id];
+    apply(edits.removeFinish(p, gone, instead));
+    expect(p.looks[0].chart.find((r) => r.block === 'second')!.finish).toBe(instead);
+  });
+});

@@ -1,0 +1,57 @@
+/** Files that leave the studio. */
+import type { ExportKind } from '@wemlox/core/src/scene/exportKinds.ts';
+import { engine } from '../engine/engine.ts';
+import { attempt, notify } from '../state/notices.ts';
+import { shotOf, useStudio } from '../state/studio.ts';
+import { currentLook } from './document.ts';
+
+/** Milliseconds that a file stays in memory once the browser was asked to save it. */
+const SAVING = 10_000;
+
+export function download(bytes: Uint8Array<ArrayBuffer>, name: string, type: string): void {
+  const url = URL.createObjectURL(new Blob([bytes], { type }));
+  const link = document.createElement('a');
+  link.href = url;
+  link.download = name;
+  link.click();
+  setTimeout(() => URL.revokeObjectURL(url), SAVING);
+}
+
+export const NOTHING_YET = 'Nothing is traced yet: wait for the first sample';
+
+/** Downloads the traced picture as it stands. */
+export async function downloadPicture(kind: 'png' | 'png16' | 'exr'): Promise<void> {
+  const { project } = useStudio.getState();
+  const encoded = await engine()?.encode(kind);
+  if (!encoded) {
+    notify('problem', NOTHING_YET);
+    return;
+  }
+  const ending = kind === 'exr' ? 'exr' : 'png';
+  download(
+    encoded.files[kind],
+    `${project.name}, ${currentLook(project).name}.${ending}`,
+    kind === 'exr' ? 'image/x-exr' : 'image/png',
+  );
+}
+
+const TYPES: Record<ExportKind, string> = {
+  glb: 'model/gltf-binary',
+  obj: 'model/obj',
+  svg: 'image/svg+xml',
+};
+
+/** Saves the type as a file for other programs. */
+export async function exportType(kind: ExportKind): Promise<void> {
+  const { project } = useStudio.getState();
+  const bytes = await attempt(`The ${kind.toUpperCase()} file could not be made`, () =>
+    engine()!.ask({
+      ask: 'export',
+      kind,
+      project,
+      look: currentLook(project).id,
+      shot: shotOf(project).id,
+    }),
+  );
+  if (bytes) download(bytes, `${project.name}.${kind}`, TYPES[kind]);
+}

@@ -1,0 +1,34 @@
+/** What an artist does with finishes: adding, laying on, painting, removing. */
+import { newId, type ChartTarget, type Finish } from '@wemlox/core/src/document/index.ts';
+import * as edits from '@wemlox/core/src/edits/index.ts';
+import { choose, useChoice, useRemoving, type ChosenFace } from '../state/choice.ts';
+import { perform, useStudio } from '../state/studio.ts';
+import { currentLook } from './document.ts';
+
+/** Lays a finish on faces; null clears them. */
+export const dressFaces = (target: ChartTarget, finish: string | null) =>
+  perform((p) => edits.dressFaces(p, currentLook(p).id, target, finish));
+
+/** Lays a finish on one more cell of a stroke. */
+export const paintFace = (face: ChosenFace, finish: string | null) =>
+  perform((p) => edits.paintFace(p, currentLook(p).id, face, finish));
+
+/** Adds the project's own copy of a finish; its identifier is returned. */
+export function addFinish(source: Finish | null): string {
+  const id = newId();
+  if (perform((p) => edits.addFinish(p, source, id))) choose({ finish: id, brush: id });
+  return id;
+}
+
+/** Removes a finish; one that is worn is asked about first. */
+export function askRemoveFinish(id: string): void {
+  if (edits.wornAt(useStudio.getState().project, id).length > 0) useRemoving.setState({ finish: id });
+  else removeFinish(id, null);
+}
+
+/** Removes a finish; faces and pieces that wore it wear another, or are left bare. */
+export function removeFinish(id: string, instead: string | null): void {
+  perform((p) => edits.removeFinish(p, id, instead));
+  const { finish, brush } = useChoice.getState();
+  choose({ finish: finish === id ? null : finish, brush: brush === id ? null : brush });
+}

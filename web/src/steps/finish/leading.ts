@@ -1,0 +1,29 @@
+/** Which parameters of a surface each family leads with. */
+import type { Family, Surface } from '@wemlox/core/src/document/index.ts';
+
+type Keys = readonly (keyof Surface)[];
+
+const METAL: Keys = [
+  'base_metal',
+  'specular_roughness',
+  'specular_roughness_anisotropy',
+  'specular_rotation',
+];
+const GLASS: Keys = ['transmission_color', 'transmission_depth', 'specular_roughness', 'specular_ior'];
+
+const LEADING: Record<Family, Keys> = {
+  chrome: METAL,
+  gold: METAL,
+  copper: METAL,
+  steel: METAL,
+  brushed: METAL,
+  lacquer: ['base_color', 'specular_roughness', 'coat_weight', 'coat_roughness'],
+  enamel: ['base_color', 'specular_roughness', 'specular_ior'],
+  'clear glass': GLASS,
+  'coloured glass': GLASS,
+  'frosted glass': GLASS,
+  neon: ['emission_color', 'emission_luminance', 'base_color', 'specular_roughness'],
+  'matte paint': ['base_color', 'base_diffuse_roughness', 'specular_roughness', 'specular_weight'],
+};
+
+export const leading = (family: Family) => LEADING[family];
