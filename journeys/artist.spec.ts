@@ -3,8 +3,8 @@ import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { expect, test, type Page } from '@playwright/test';
 import { decode } from 'fast-png';
-import { finishAt } from '@wemlox/core/src/document/chart.ts';
-import { encodeHdr, readSurroundPicture } from '@wemlox/core/src/picture/files.ts';
+import { finishAt } from '@wemlox/core/document/chart';
+import { encodeHdr, readSurroundPicture } from '@wemlox/core/picture/files';
 import { documentOf, drag, idOf, number, step } from './hands.ts';
 import { OwnStudio } from './server.ts';
 

@@ -1,6 +1,6 @@
 /** What an artist's hands do in the studio, for all journeys. */
 import { expect, type Locator, type Page } from '@playwright/test';
-import type { Project } from '@wemlox/core/src/document/index.ts';
+import type { Project } from '@wemlox/core/document';
 import type { OwnStudio } from './server.ts';
 
 /** Identifier of the project whose page is open. */

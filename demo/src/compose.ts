@@ -16,11 +16,11 @@ import {
   type Look,
   type Project,
   type Surround,
-} from '@wemlox/core/src/document/index.ts';
-import { readyFinish } from '@wemlox/core/src/finish/readyFinishes.ts';
-import { shippedRef } from '@wemlox/core/src/type/shippedFonts.ts';
-import type { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
-import { fitted, standingHeight } from '@wemlox/core/src/stage/camera.ts';
+} from '@wemlox/core/document';
+import { readyFinish } from '@wemlox/core/finish/readyFinishes';
+import { shippedRef } from '@wemlox/core/type/shippedFonts';
+import type { SceneMaker } from '@wemlox/core/scene/sceneMaker';
+import { fitted, standingHeight } from '@wemlox/core/stage/camera';
 
 /** Longer side of the demo's proofs, pixels. */
 export const LONG_SIDE = 800;

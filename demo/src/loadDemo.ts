@@ -1,7 +1,7 @@
 /** Puts the demo into an empty database, once. */
 import { readdir, readFile } from 'node:fs/promises';
-import { openDocument, RENDERER, type Project } from '@wemlox/core/src/document/index.ts';
-import { createProject, keepProof, putAsset, type Session } from '@wemlox/store/src/index.ts';
+import { openDocument, RENDERER, type Project } from '@wemlox/core/document';
+import { createProject, keepProof, putAsset, type Session } from '@wemlox/store';
 
 /** A demo project as it lies on disk; a proof without a document shows the project as it is. */
 export interface DemoProject {

@@ -1,11 +1,11 @@
 /** Writes the demo's documents and traces its proofs: npx tsx demo/src/make.ts [samples] [project …] */
 import 'reflect-metadata';
 import { mkdir, writeFile } from 'node:fs/promises';
-import { encodePng } from '@wemlox/core/src/picture/files.ts';
-import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
-import { developed } from '@wemlox/core/src/trace/film.ts';
-import { diskSources } from '@wemlox/render/src/sources.ts';
-import { traceScene } from '@wemlox/render/src/threads.ts';
+import { encodePng } from '@wemlox/core/picture/files';
+import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
+import { developed } from '@wemlox/core/trace/film';
+import { diskSources } from '@wemlox/render/sources';
+import { traceScene } from '@wemlox/render/threads';
 import { demoProjects, LONG_SIDE } from './compose.ts';
 import { DATA, type DemoProject } from './loadDemo.ts';
 

@@ -1,9 +1,9 @@
 import { readdir, readFile } from 'node:fs/promises';
 import { decode } from 'fast-png';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { aspectOf, openDocument, finishAt, zonesOf } from '@wemlox/core/src/document/index.ts';
-import { PAINTED_SURROUNDS } from '@wemlox/core/src/light/paintedSurrounds.ts';
-import { SHIPPED_FONTS } from '@wemlox/core/src/type/shippedFonts.ts';
+import { aspectOf, openDocument, finishAt, zonesOf } from '@wemlox/core/document';
+import { PAINTED_SURROUNDS } from '@wemlox/core/light/paintedSurrounds';
+import { SHIPPED_FONTS } from '@wemlox/core/type/shippedFonts';
 import { DATA, type DemoProject } from '../src/loadDemo.ts';
 import { testMaker } from '@wemlox/core/test/scene/maker.ts';
 

@@ -1,6 +1,6 @@
 /** Typing the twelfth letter of a word, from the key to the finished frame, split by the page's own marks. */
 import { chromium, type Page } from '@playwright/test';
-import { alone, type Report } from '@wemlox/render/src/bench/report.ts';
+import { alone, type Report } from '@wemlox/render/bench/report';
 import config from '../playwright.config.ts';
 import { OwnStudio } from '../server.ts';
 

@@ -2,7 +2,7 @@
 import 'reflect-metadata';
 import { writeFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
-import { print, type Report } from '@wemlox/render/src/bench/report.ts';
+import { print, type Report } from '@wemlox/render/bench/report';
 import { benchApi } from './api.ts';
 import { benchEdit } from './edit.ts';
 

@@ -1,7 +1,7 @@
 /** A day of dragging: eight hours, a drag every four seconds, each saved three times. How much the database grows. */
-import type { Project } from '@wemlox/core/src/document/index.ts';
-import { newId } from '@wemlox/core/src/document/index.ts';
-import { artistAt, createProject, listRevisions, saveProject } from '@wemlox/store/src/index.ts';
+import type { Project } from '@wemlox/core/document';
+import { newId } from '@wemlox/core/document';
+import { artistAt, createProject, listRevisions, saveProject } from '@wemlox/store';
 import { freshDatabase } from '../../store/test/freshDatabase.ts';
 import type { Outcome } from './table.ts';
 

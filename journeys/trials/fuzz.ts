@@ -1,8 +1,8 @@
 /** Mutated documents and files sent over HTTP: each is answered with 2xx or 4xx, and the studio goes on. */
 import { readFileSync } from 'node:fs';
 import { encode as encodePng } from 'fast-png';
-import { newProject, packProject } from '@wemlox/core/src/document/index.ts';
-import { encodeExr, encodeHdr } from '@wemlox/core/src/picture/files.ts';
+import { newProject, packProject } from '@wemlox/core/document';
+import { encodeExr, encodeHdr } from '@wemlox/core/picture/files';
 import { mutated, seeded } from '../../core/test/document/mutate.ts';
 import type { OwnStudio } from '../server.ts';
 import { tries, type Outcome } from './table.ts';

@@ -1,7 +1,7 @@
 /** Kills of the server, of render nodes and of the database, with work going on. */
 import { readFileSync } from 'node:fs';
-import { newId, type Project } from '@wemlox/core/src/document/index.ts';
-import { sha256 } from '@wemlox/store/src/index.ts';
+import { newId, type Project } from '@wemlox/core/document';
+import { sha256 } from '@wemlox/store';
 import { OwnStudio } from '../server.ts';
 import { tries, type Outcome } from './table.ts';
 

@@ -1,6 +1,6 @@
 /** ./wemlox trials [minutes]: tries to break the studio, and says what held. Ends by itself, after 14 minutes at most. */
 import 'reflect-metadata';
-import type { Project } from '@wemlox/core/src/document/index.ts';
+import type { Project } from '@wemlox/core/document';
 import { OwnStudio } from '../server.ts';
 import { dayOfDragging } from './day.ts';
 import { fuzzDocuments, fuzzFiles } from './fuzz.ts';

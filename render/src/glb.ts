@@ -11,14 +11,14 @@ import {
   type Transmission,
   type Volume,
 } from '@gltf-transform/extensions';
-import { openPbrAnisotropy } from '@wemlox/core/src/finish/gltf.ts';
-import { newShot, plainSurface, type Surface } from '@wemlox/core/src/document/index.ts';
-import type { SurroundPicture } from '@wemlox/core/src/light/surround.ts';
-import { GLTF_EXTENSIONS } from '@wemlox/core/src/scene/gltfMaterials.ts';
-import { plainTangents } from '@wemlox/core/src/scene/tangents.ts';
-import type { Part, RenderScene, SceneLight } from '@wemlox/core/src/scene/renderScene.ts';
-import { fitted, type Box } from '@wemlox/core/src/stage/camera.ts';
-import type { Eye } from '@wemlox/core/src/trace/eye.ts';
+import { openPbrAnisotropy } from '@wemlox/core/finish/gltf';
+import { newShot, plainSurface, type Surface } from '@wemlox/core/document';
+import type { SurroundPicture } from '@wemlox/core/light/surround';
+import { GLTF_EXTENSIONS } from '@wemlox/core/scene/gltfMaterials';
+import { plainTangents } from '@wemlox/core/scene/tangents';
+import type { Part, RenderScene, SceneLight } from '@wemlox/core/scene/renderScene';
+import { fitted, type Box } from '@wemlox/core/stage/camera';
+import type { Eye } from '@wemlox/core/trace/eye';
 
 /** A file that cannot be rendered; the message says what and where. */
 export class GlbError extends Error {}

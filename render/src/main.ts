@@ -2,18 +2,18 @@
 import 'reflect-metadata';
 import { access, constants, readFile, stat, writeFile } from 'node:fs/promises';
 import { dirname, extname } from 'node:path';
-import { DocumentError, type Grade } from '@wemlox/core/src/document/index.ts';
+import { DocumentError, type Grade } from '@wemlox/core/document';
 import {
   encodeExr,
   encodeHdr,
   encodePng,
   readSurroundPicture,
   type LinearPicture,
-} from '@wemlox/core/src/picture/files.ts';
-import type { RenderScene } from '@wemlox/core/src/scene/renderScene.ts';
-import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
-import { developed, developedLayers, hasLayers, noiseOf, type Film } from '@wemlox/core/src/trace/film.ts';
-import type { Eye } from '@wemlox/core/src/trace/eye.ts';
+} from '@wemlox/core/picture/files';
+import type { RenderScene } from '@wemlox/core/scene/renderScene';
+import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
+import { developed, developedLayers, hasLayers, noiseOf, type Film } from '@wemlox/core/trace/film';
+import type { Eye } from '@wemlox/core/trace/eye';
 import { readGlb } from './glb.ts';
 import { readOrder, UsageError, USAGE, type Order } from './order.ts';
 import { fileSources, openProjectFile } from './sources.ts';

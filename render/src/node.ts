@@ -3,7 +3,7 @@ import 'reflect-metadata';
 import { EventEmitter } from 'node:events';
 import { Logger, run, type Runner, type WorkerEvents } from 'graphile-worker';
 import pino from 'pino';
-import { openPool, PRESS_TASK, sayAlive, sayGoodbye, studioAt, type Vigil } from '@wemlox/store/src/index.ts';
+import { openPool, PRESS_TASK, sayAlive, sayGoodbye, studioAt, type Vigil } from '@wemlox/store';
 import { pressJob } from './press.ts';
 
 const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' }, pino.destination(2));

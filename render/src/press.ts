@@ -1,7 +1,7 @@
 /** Makes one picture of the press queue: traces, keeps the film on the way, encodes, stores. */
-import { encodeExr, encodePng, type LinearPicture } from '@wemlox/core/src/picture/files.ts';
-import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
-import { developed, developedLayers, type Film } from '@wemlox/core/src/trace/film.ts';
+import { encodeExr, encodePng, type LinearPicture } from '@wemlox/core/picture/files';
+import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
+import { developed, developedLayers, type Film } from '@wemlox/core/trace/film';
 import {
   endPress,
   isAway,
@@ -13,9 +13,9 @@ import {
   readPress,
   reportPress,
   type Session,
-} from '@wemlox/store/src/index.ts';
+} from '@wemlox/store';
 import type { PressJob } from '@wemlox/wire';
-import { openDocument, type Grade } from '@wemlox/core/src/document/index.ts';
+import { openDocument, type Grade } from '@wemlox/core/document';
 import { diskSources } from './sources.ts';
 import { traceScene } from './threads.ts';
 

@@ -8,9 +8,9 @@ import {
   unpackProject,
   type Project,
   type ProjectFile,
-} from '@wemlox/core/src/document/index.ts';
-import { readSurroundPicture } from '@wemlox/core/src/picture/files.ts';
-import type { Sources } from '@wemlox/core/src/scene/sceneMaker.ts';
+} from '@wemlox/core/document';
+import { readSurroundPicture } from '@wemlox/core/picture/files';
+import type { Sources } from '@wemlox/core/scene/sceneMaker';
 
 /** Where npm keeps the packages of the workspace. */
 const PACKAGES = new URL('../../node_modules/', import.meta.url);

@@ -1,8 +1,8 @@
 /** One tracing thread. */
 import { parentPort, workerData } from 'node:worker_threads';
-import { Kernel } from '@wemlox/core/src/trace/kernel.ts';
-import { PathTracer } from '@wemlox/core/src/trace/pathTracer.ts';
-import { traceShare } from '@wemlox/core/src/trace/tiles.ts';
+import { Kernel } from '@wemlox/core/trace/kernel';
+import { PathTracer } from '@wemlox/core/trace/pathTracer';
+import { traceShare } from '@wemlox/core/trace/tiles';
 import type { Pass, PassDone, ThreadStart } from './threads.ts';
 
 const { module, memory, layout, lane, prepared, view, film, control } = workerData as ThreadStart;

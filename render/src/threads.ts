@@ -2,12 +2,12 @@
 import { readFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
-import type { RenderScene } from '@wemlox/core/src/scene/renderScene.ts';
-import { createFilm, type Film } from '@wemlox/core/src/trace/film.ts';
-import { buildRayScene, kernelMemory, type RayAddresses } from '@wemlox/core/src/trace/kernel.ts';
-import { ScenePreparer, type PreparedScene } from '@wemlox/core/src/trace/pathTracer.ts';
-import { createControl, nextRun, rewind } from '@wemlox/core/src/trace/tiles.ts';
-import { shotEye, type Eye } from '@wemlox/core/src/trace/eye.ts';
+import type { RenderScene } from '@wemlox/core/scene/renderScene';
+import { createFilm, type Film } from '@wemlox/core/trace/film';
+import { buildRayScene, kernelMemory, type RayAddresses } from '@wemlox/core/trace/kernel';
+import { ScenePreparer, type PreparedScene } from '@wemlox/core/trace/pathTracer';
+import { createControl, nextRun, rewind } from '@wemlox/core/trace/tiles';
+import { shotEye, type Eye } from '@wemlox/core/trace/eye';
 
 const KERNEL = new URL('../../core/kernel/build/kernel-shared.wasm', import.meta.url);
 

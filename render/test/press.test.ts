@@ -2,17 +2,10 @@ import { readFile } from 'node:fs/promises';
 import { decode } from 'fast-png';
 import { readExr } from 'hdrify';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Project } from '@wemlox/core/src/document/index.ts';
-import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
-import { developed } from '@wemlox/core/src/trace/film.ts';
-import {
-  askPress,
-  cancelPress,
-  createProject,
-  keptFilm,
-  readAsset,
-  readPress,
-} from '@wemlox/store/src/index.ts';
+import type { Project } from '@wemlox/core/document';
+import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
+import { developed } from '@wemlox/core/trace/film';
+import { askPress, cancelPress, createProject, keptFilm, readAsset, readPress } from '@wemlox/store';
 import type { PressOrder } from '@wemlox/wire';
 import { freshDatabase } from '../../store/test/freshDatabase.ts';
 import { pressJob } from '../src/press.ts';

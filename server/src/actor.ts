@@ -1,6 +1,6 @@
 /** Who asks. Nobody signs in yet: it is always the local artist. */
 import type { RequestHandler, Response } from 'express';
-import type { Pool, Session } from '@wemlox/store/src/index.ts';
+import type { Pool, Session } from '@wemlox/store';
 import { LOCAL_ARTIST, type Actor } from '@wemlox/wire';
 
 /** Names the actor of a request, before any route. */

@@ -1,9 +1,9 @@
 /** Errors as RFC 9457 problem details. */
 import { STATUS_CODES } from 'node:http';
 import type { ErrorRequestHandler, Response } from 'express';
-import { DocumentError } from '@wemlox/core/src/document/index.ts';
+import { DocumentError } from '@wemlox/core/document';
 import { UnreadableError } from './foreign/jobs.ts';
-import { ConflictError, isAway, isUnstorable, MissingError, QuotaError } from '@wemlox/store/src/index.ts';
+import { ConflictError, isAway, isUnstorable, MissingError, QuotaError } from '@wemlox/store';
 
 /** Refused with a status and one line that says why. */
 export class Refusal extends Error {

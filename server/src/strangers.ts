@@ -3,7 +3,7 @@ import { createHash, timingSafeEqual } from 'node:crypto';
 import { parse } from 'cookie';
 import type { Request, RequestHandler } from 'express';
 import { rateLimit } from 'express-rate-limit';
-import { REQUESTS } from '@wemlox/core/src/ceilings.ts';
+import { REQUESTS } from '@wemlox/core/ceilings';
 import { Refusal } from './problem.ts';
 import type { Settings } from './settings.ts';
 

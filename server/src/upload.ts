@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { Request } from 'express';
-import { inWords } from '@wemlox/core/src/ceilings.ts';
+import { inWords } from '@wemlox/core/ceilings';
 import { Refusal } from './problem.ts';
 
 export interface Upload {

@@ -1,5 +1,5 @@
 /** Says when the database goes away and when it is back: the studio does not run on without it in silence. */
-import type { Pool } from '@wemlox/store/src/index.ts';
+import type { Pool } from '@wemlox/store';
 
 /** Milliseconds between looks. */
 const LOOK = 2000;

@@ -1,10 +1,10 @@
 import { readFileSync } from 'node:fs';
 import { zipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { unpackProject, VERSION, type Project } from '@wemlox/core/src/document/index.ts';
-import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
-import { encodeExr, encodeHdr } from '@wemlox/core/src/picture/files.ts';
-import { sha256 } from '@wemlox/store/src/index.ts';
+import { unpackProject, VERSION, type Project } from '@wemlox/core/document';
+import { READY_FINISHES } from '@wemlox/core/finish/readyFinishes';
+import { encodeExr, encodeHdr } from '@wemlox/core/picture/files';
+import { sha256 } from '@wemlox/store';
 import { openApp, project, type TestApp } from './openApp.ts';
 
 let app: TestApp;
@@ -184,13 +184,37 @@ describe('proofs', () => {
     const kept = await call('POST', `/projects/${id}/proofs`, proof);
     expect(kept.status).toBe(201);
     expect((await call('GET', `/projects/${id}/proofs`)).json).toHaveLength(1);
-    expect((await call('GET', `/projects/${id}/proofs/${kept.json.finish.id}/document`)).json).toEqual(document);
+    expect((await call('GET', `/projects/${id}/proofs/${kept.json.id}/document`)).json).toEqual(document);
     expect((await call('POST', `/projects/${id}/proofs`, { ...proof, samples: 0 })).json.problems[0]).toMatch(
       /samples/,
     );
-    expect((await call('POST', `/projects/${id}/proofs`, { ...proof, picture: 'b'.repeat(64) })).status).toBe(
-      404,
-    );
+    for (const gone of [{ picture: 'b'.repeat(64) }, { film: 'b'.repeat(64) }])
+      expect((await call('POST', `/projects/${id}/proofs`, { ...proof, ...gone })).status).toBe(404);
+  });
+
+  it('keeps the linear film beside the picture, and takes nothing else for one', async () => {
+    const document = project('Linear');
+    const { id } = (await call('POST', '/projects', { document })).json;
+    const picture = (
+      await call('POST', '/assets?kind=proof&name=p', new Uint8Array([137, 80, 78, 71, 13, 10, 26, 10, 2]))
+    ).json.hash;
+    const exr = encodeExr({ width: 3, height: 2, data: new Float32Array(24).fill(0.25) }, 'half');
+    const film = (await call('POST', '/assets?kind=film&name=p', exr)).json.hash;
+    expect((await call('POST', '/assets?kind=film&name=p', exr.slice(0, 200))).status).toBe(422);
+    const facts = {
+      name: 'A',
+      look: document.looks[0].id,
+      shot: document.shots[0].id,
+      picture,
+      renderer: 'r',
+    };
+    const size = { width: 3, height: 2, samples: 8, seed: 1 };
+    const kept = await call('POST', `/projects/${id}/proofs`, { ...facts, ...size, film, document });
+    expect(kept.json).toMatchObject({ film, actor: 'local' });
+    // what a proof keeps is not swept away with what nobody uses
+    expect(
+      (await call('GET', '/assets/unused')).json.assets.map((a: { hash: string }) => a.hash),
+    ).not.toContain(film);
   });
 });
 

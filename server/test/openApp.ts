@@ -1,8 +1,8 @@
 /** The server over a fresh database, and how tests call it. */
 import type { AddressInfo } from 'node:net';
 import pino from 'pino';
-import { newProject } from '@wemlox/core/src/document/index.ts';
-import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
+import { newProject } from '@wemlox/core/document';
+import { READY_FINISHES } from '@wemlox/core/finish/readyFinishes';
 import { freshDatabase } from '../../store/test/freshDatabase.ts';
 import { createApp } from '../src/app.ts';
 import { Readers } from '../src/foreign/readers.ts';

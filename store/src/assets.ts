@@ -1,8 +1,8 @@
 /** Files by their SHA-256, in chunks, written once. */
 import { createHash } from 'node:crypto';
 import type { AssetKind, AssetLine, UnusedAsset } from '@wemlox/wire';
-import { inWords, KEPT } from '@wemlox/core/src/ceilings.ts';
-import { assetsOf, type Project } from '@wemlox/core/src/document/index.ts';
+import { inWords, KEPT } from '@wemlox/core/ceilings';
+import { assetsOf, type Project } from '@wemlox/core/document';
 import { inTransaction, MissingError, QuotaError, type Client } from './database.ts';
 import type { Session } from './session.ts';
 

@@ -1,6 +1,6 @@
 /** The library: finishes kept for every project to start from. */
 import type { StoredFinish } from '@wemlox/wire';
-import { newId, type Finish } from '@wemlox/core/src/document/index.ts';
+import { newId, type Finish } from '@wemlox/core/document';
 import { MissingError } from './database.ts';
 import type { Session } from './session.ts';
 

@@ -1,6 +1,6 @@
 /** Press jobs and the films they are made on. */
 import type { PressJob, PressOrder } from '@wemlox/wire';
-import { newId, type Project } from '@wemlox/core/src/document/index.ts';
+import { newId, type Project } from '@wemlox/core/document';
 import { useAssets } from './assets.ts';
 import { inTransaction, MissingError } from './database.ts';
 import type { Session } from './session.ts';

@@ -1,7 +1,7 @@
 /** Projects. Documents come in checked. */
-import { KEPT } from '@wemlox/core/src/ceilings.ts';
+import { KEPT } from '@wemlox/core/ceilings';
 import type { ProjectQuery, StoredProject } from '@wemlox/wire';
-import { newId, type Project } from '@wemlox/core/src/document/index.ts';
+import { newId, type Project } from '@wemlox/core/document';
 import { useAssets } from './assets.ts';
 import { inTransaction, MissingError, QuotaError } from './database.ts';
 import type { Session } from './session.ts';

@@ -1,6 +1,6 @@
 /** Kept proofs: a traced picture with the exact state that made it. */
 import type { ProofFacts, ProofLine } from '@wemlox/wire';
-import { newId, type Project } from '@wemlox/core/src/document/index.ts';
+import { newId, type Project } from '@wemlox/core/document';
 import { useAssets } from './assets.ts';
 import { inTransaction, MissingError } from './database.ts';
 import type { Session } from './session.ts';

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { KEPT } from '@wemlox/core/src/ceilings.ts';
-import { newProject } from '@wemlox/core/src/document/index.ts';
+import { KEPT } from '@wemlox/core/ceilings';
+import { newProject } from '@wemlox/core/document';
 import {
   createProject,
   MissingError,

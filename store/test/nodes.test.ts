@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { newProject } from '@wemlox/core/src/document/index.ts';
+import { newProject } from '@wemlox/core/document';
 import { askPress, createProject, sayAlive, type Vigil } from '../src/index.ts';
 import { freshDatabase } from './freshDatabase.ts';
 

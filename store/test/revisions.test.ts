@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { newProject, openDocument, type Project } from '@wemlox/core/src/document/index.ts';
-import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
+import { newProject, openDocument, type Project } from '@wemlox/core/document';
+import { READY_FINISHES } from '@wemlox/core/finish/readyFinishes';
 import {
   type ConflictError,
   createProject,
@@ -117,7 +117,8 @@ describe('revisions', () => {
     expect(older.length).toBeGreaterThan(30);
     expect(older.length).toBeLessThan(50);
     older.slice(1).forEach((v, i) => expect(v - older[i]).toBeLessThanOrEqual(20));
-    for (const proof of proofs) expect(openDocument(await proofDocument(db.session, id, proof)).name).toMatch(/^v/);
+    for (const proof of proofs)
+      expect(openDocument(await proofDocument(db.session, id, proof)).name).toMatch(/^v/);
     expect(list.filter((r) => r.picture === hash)).toHaveLength(proofs.length);
   });
 });

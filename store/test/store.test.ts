@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { newProject, openDocument, openFinish, VERSION } from '@wemlox/core/src/document/index.ts';
-import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
+import { newProject, openDocument, openFinish, VERSION } from '@wemlox/core/document';
+import { READY_FINISHES } from '@wemlox/core/finish/readyFinishes';
 import {
   ConflictError,
   createProject,

@@ -1,6 +1,6 @@
 /** Everything an artist does, and edits that tests make by hand. */
-import type { Block, Form, Piece, Project } from '@wemlox/core/src/document/index.ts';
-import * as edits from '@wemlox/core/src/edits/index.ts';
+import type { Block, Form, Piece, Project } from '@wemlox/core/document';
+import * as edits from '@wemlox/core/edits';
 import { perform } from '../src/state/studio.ts';
 
 export * from '../src/actions/blocks.ts';

@@ -7,8 +7,8 @@ import { useRemoving } from '../src/state/choice.ts';
 import { history, useStudio } from '../src/state/studio.ts';
 import { sunkBlocks } from '../src/stage/sunk.ts';
 import { labelsOf } from '../src/steps/light/domeLabels.ts';
-import { wornAt } from '@wemlox/core/src/edits/index.ts';
-import { finishAt } from '@wemlox/core/src/document/index.ts';
+import { wornAt } from '@wemlox/core/edits';
+import { finishAt } from '@wemlox/core/document';
 import { now, openStudio, shaped } from './openStudio.ts';
 
 beforeEach(() => {

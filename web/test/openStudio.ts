@@ -1,6 +1,6 @@
 /** A document open in the studio's state, as if its page were. */
-import { newProject, type Project } from '@wemlox/core/src/document/index.ts';
-import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
+import { newProject, type Project } from '@wemlox/core/document';
+import { READY_FINISHES } from '@wemlox/core/finish/readyFinishes';
 import { choose } from '../src/state/choice.ts';
 import { history, takeDocument, useStudio } from '../src/state/studio.ts';
 import { useShown } from '../src/state/shown.ts';

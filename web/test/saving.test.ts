@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { newProject, VERSION, type Project } from '@wemlox/core/src/document/index.ts';
-import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
+import { newProject, VERSION, type Project } from '@wemlox/core/document';
+import { READY_FINISHES } from '@wemlox/core/finish/readyFinishes';
 import { api, ApiError } from '../src/state/api.ts';
 import type { ProjectSave } from '@wemlox/wire';
 import { useNotices } from '../src/state/notices.ts';

@@ -1,8 +1,8 @@
 import * as fc from 'fast-check';
 import { Ray, Vector3 } from 'three';
 import { describe, expect, it } from 'vitest';
-import { plainSurface, type Camera } from '@wemlox/core/src/document/index.ts';
-import type { Part, RenderScene } from '@wemlox/core/src/scene/renderScene.ts';
+import { plainSurface, type Camera } from '@wemlox/core/document';
+import type { Part, RenderScene } from '@wemlox/core/scene/renderScene';
 import { pathOf, viewBoxOf } from '../src/band/glyph.ts';
 import * as cells from '../src/engine/cells.ts';
 import { PartPicker } from '../src/engine/pick.ts';

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { finishAt, newLook } from '@wemlox/core/src/document/index.ts';
+import { finishAt, newLook } from '@wemlox/core/document';
 import * as actions from './allActions.ts';
 import { useChoice } from '../src/state/choice.ts';
 import { history, OPENED, redo, undo } from '../src/state/studio.ts';

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { beforeEach, describe, expect, it } from 'vitest';
-import { finishAt, newBlock, newTube, type Block } from '@wemlox/core/src/document/index.ts';
+import { finishAt, newBlock, newTube, type Block } from '@wemlox/core/document';
 import * as actions from './allActions.ts';
 import { useChoice } from '../src/state/choice.ts';
 import { undo } from '../src/state/studio.ts';

@@ -1,6 +1,6 @@
 /** Reading drawings: what four times the shapes take, over four times what a quarter takes. 1 grows evenly. */
-import { openDrawing } from '@wemlox/core/src/drawing/drawing.ts';
-import { loadRegions } from '@wemlox/core/src/plane/region.ts';
+import { openDrawing } from '@wemlox/core/drawing/drawing';
+import { loadRegions } from '@wemlox/core/plane/region';
 import { compared, type Report } from './report.ts';
 
 const svg = (inner: string) =>

@@ -1,10 +1,10 @@
 /** Share of glyphs × bevels that are sound, see faultOf. */
 import { readFileSync } from 'node:fs';
-import { OpenFont } from '@wemlox/core/src/type/font.ts';
-import { loadRegions, merged } from '@wemlox/core/src/plane/region.ts';
-import { SHIPPED_FONTS } from '@wemlox/core/src/type/shippedFonts.ts';
-import { bevelsFor, faultOf } from '@wemlox/core/src/solid/truths.ts';
-import { buildRayScene, Kernel, kernelMemory } from '@wemlox/core/src/trace/kernel.ts';
+import { OpenFont } from '@wemlox/core/type/font';
+import { loadRegions, merged } from '@wemlox/core/plane/region';
+import { SHIPPED_FONTS } from '@wemlox/core/type/shippedFonts';
+import { bevelsFor, faultOf } from '@wemlox/core/solid/truths';
+import { buildRayScene, Kernel, kernelMemory } from '@wemlox/core/trace/kernel';
 import { diskSources } from '../sources.ts';
 import { alone, type Report, type Row } from './report.ts';
 

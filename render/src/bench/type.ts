@@ -1,11 +1,11 @@
 /** Solids of 24 letters in five faces against three's ExtrudeGeometry on the same outlines. */
 import { ExtrudeGeometry, Path, Shape, Vector2 } from 'three';
-import { newBevel } from '@wemlox/core/src/document/index.ts';
-import type { Contour } from '@wemlox/core/src/plane/flatten.ts';
-import { OpenFont } from '@wemlox/core/src/type/font.ts';
-import { loadRegions, merged, signedArea } from '@wemlox/core/src/plane/region.ts';
-import { buildSolid, type SolidShape } from '@wemlox/core/src/solid/solid.ts';
-import { SHIPPED_FONTS } from '@wemlox/core/src/type/shippedFonts.ts';
+import { newBevel } from '@wemlox/core/document';
+import type { Contour } from '@wemlox/core/plane/flatten';
+import { OpenFont } from '@wemlox/core/type/font';
+import { loadRegions, merged, signedArea } from '@wemlox/core/plane/region';
+import { buildSolid, type SolidShape } from '@wemlox/core/solid/solid';
+import { SHIPPED_FONTS } from '@wemlox/core/type/shippedFonts';
 import { diskSources } from '../sources.ts';
 import { alone, compared, type Report } from './report.ts';
 import { soundShare } from './truths.ts';

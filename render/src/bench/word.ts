@@ -1,9 +1,9 @@
 /** The scene all benches measure on: a chrome word on a floor at dusk. */
-import { newProject, type Project } from '@wemlox/core/src/document/index.ts';
-import { readyFinish } from '@wemlox/core/src/finish/readyFinishes.ts';
-import type { RenderScene } from '@wemlox/core/src/scene/renderScene.ts';
-import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
-import { frontView, standingHeight } from '@wemlox/core/src/stage/camera.ts';
+import { newProject, type Project } from '@wemlox/core/document';
+import { readyFinish } from '@wemlox/core/finish/readyFinishes';
+import type { RenderScene } from '@wemlox/core/scene/renderScene';
+import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
+import { frontView, standingHeight } from '@wemlox/core/stage/camera';
 import { diskSources } from '../sources.ts';
 
 export const newMaker = () =>

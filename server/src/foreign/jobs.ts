@@ -1,5 +1,5 @@
 /** What is asked of a reading process, and what it answers. */
-import type { Project } from '@wemlox/core/src/document/index.ts';
+import type { Project } from '@wemlox/core/document';
 import type { UploadKind } from '@wemlox/wire';
 
 export type ReadingJob =

@@ -2,7 +2,7 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { inWords, READING } from '@wemlox/core/src/ceilings.ts';
+import { inWords, READING } from '@wemlox/core/ceilings';
 import { Refusal } from '../problem.ts';
 import {
   UnreadableError,

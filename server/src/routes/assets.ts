@@ -1,7 +1,7 @@
 /** Uploaded files by hash: checked for what they claim to be before they are kept. */
 import { readFile } from 'node:fs/promises';
 import { Router } from 'express';
-import { BITMAP, DRAWING, FILM, FONT, KEPT, SURROUND } from '@wemlox/core/src/ceilings.ts';
+import { BITMAP, DRAWING, FILM, FONT, KEPT, SURROUND } from '@wemlox/core/ceilings';
 import {
   assetChunks,
   findAsset,
@@ -10,10 +10,10 @@ import {
   removeUnused,
   unusedAssets,
   type Pool,
-} from '@wemlox/store/src/index.ts';
+} from '@wemlox/store';
 import { sessionOf } from '../actor.ts';
 import { AssetQuery, type UploadKind } from '@wemlox/wire';
-import { checkJson } from '@wemlox/core/src/document/index.ts';
+import { checkJson } from '@wemlox/core/document';
 import type { Readers } from '../foreign/readers.ts';
 import { withUpload } from '../upload.ts';
 

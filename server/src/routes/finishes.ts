@@ -1,9 +1,9 @@
 /** The library of finishes. */
 import { Router } from 'express';
-import { keepFinish, listFinishes, setFinishDeleted, type Pool } from '@wemlox/store/src/index.ts';
+import { keepFinish, listFinishes, setFinishDeleted, type Pool } from '@wemlox/store';
 import { sessionOf } from '../actor.ts';
 import { NewFinish } from '@wemlox/wire';
-import { checkJson, openFinish, VERSION } from '@wemlox/core/src/document/index.ts';
+import { checkJson, openFinish, VERSION } from '@wemlox/core/document';
 
 export function finishRoutes(pool: Pool): Router {
   const router = Router();

@@ -1,7 +1,7 @@
 /** The press queue of a project. */
 import { Router } from 'express';
-import { assetsOf, checkJson, openDocument } from '@wemlox/core/src/document/index.ts';
-import { askPress, cancelPress, findAsset, listPress, type Pool } from '@wemlox/store/src/index.ts';
+import { assetsOf, checkJson, openDocument } from '@wemlox/core/document';
+import { askPress, cancelPress, findAsset, listPress, type Pool } from '@wemlox/store';
 import { sessionOf } from '../actor.ts';
 import { NewPress } from '@wemlox/wire';
 import { Refusal } from '../problem.ts';

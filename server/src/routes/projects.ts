@@ -2,8 +2,8 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Router } from 'express';
-import { PROJECT_FILE } from '@wemlox/core/src/ceilings.ts';
-import { assetsOf, checkJson, openDocument, packProject } from '@wemlox/core/src/document/index.ts';
+import { PROJECT_FILE } from '@wemlox/core/ceilings';
+import { assetsOf, checkJson, openDocument, packProject } from '@wemlox/core/document';
 import {
   createProject,
   listProjects,
@@ -13,7 +13,7 @@ import {
   saveProject,
   setDeleted,
   type Pool,
-} from '@wemlox/store/src/index.ts';
+} from '@wemlox/store';
 import { sessionOf } from '../actor.ts';
 import { NewProject, ProjectQuery, ProjectSave, type SavedProject } from '@wemlox/wire';
 import type { Readers } from '../foreign/readers.ts';

@@ -1,14 +1,7 @@
 /** Proofs of a project. */
 import { Router } from 'express';
-import { checkJson, openDocument } from '@wemlox/core/src/document/index.ts';
-import {
-  findAsset,
-  keepProof,
-  listProofs,
-  proofDocument,
-  setProofDeleted,
-  type Pool,
-} from '@wemlox/store/src/index.ts';
+import { checkJson, openDocument } from '@wemlox/core/document';
+import { findAsset, keepProof, listProofs, proofDocument, setProofDeleted, type Pool } from '@wemlox/store';
 import { sessionOf } from '../actor.ts';
 import { NewProof } from '@wemlox/wire';
 
@@ -23,14 +16,13 @@ export function proofRoutes(pool: Pool): Router {
   router.post('/', async (req, res) => {
     const body = checkJson(NewProof, req.body);
     await findAsset(sessionOf(pool, res), body.picture);
-    res
-      .status(201)
-      .json(
-        await keepProof(sessionOf(pool, res), projectOf(req.params), {
-          ...body,
-          document: openDocument(body.document),
-        }),
-      );
+    if (body.film) await findAsset(sessionOf(pool, res), body.film);
+    res.status(201).json(
+      await keepProof(sessionOf(pool, res), projectOf(req.params), {
+        ...body,
+        document: openDocument(body.document),
+      }),
+    );
   });
 
   router.get('/:proof/document', async (req, res) => {

@@ -1,13 +1,7 @@
 /** What a project has been: a list by time, each to read, and the way back. */
 import { Router } from 'express';
-import { openDocument, DocumentError } from '@wemlox/core/src/document/index.ts';
-import {
-  listRevisions,
-  readProjectVersion,
-  readRevision,
-  saveProject,
-  type Pool,
-} from '@wemlox/store/src/index.ts';
+import { openDocument, DocumentError } from '@wemlox/core/document';
+import { listRevisions, readProjectVersion, readRevision, saveProject, type Pool } from '@wemlox/store';
 import { sessionOf } from '../actor.ts';
 import { Refusal } from '../problem.ts';
 

@@ -1,14 +1,8 @@
 /** What an artist does with blocks: adding and copying them, kerning, tubes, baselines, and where they stand. */
-import {
-  newBlock,
-  newId,
-  type BaselineKind,
-  type Block,
-  type CurveNode,
-} from '@wemlox/core/src/document/index.ts';
-import { drawingKindOf } from '@wemlox/core/src/drawing/painted.ts';
-import * as edits from '@wemlox/core/src/edits/index.ts';
-import { standingHeight } from '@wemlox/core/src/stage/camera.ts';
+import { newBlock, newId, type BaselineKind, type Block, type CurveNode } from '@wemlox/core/document';
+import { drawingKindOf } from '@wemlox/core/drawing/painted';
+import * as edits from '@wemlox/core/edits';
+import { standingHeight } from '@wemlox/core/stage/camera';
 import { engine } from '../engine/engine.ts';
 import { api } from '../state/api.ts';
 import { choose, useChoice } from '../state/choice.ts';

@@ -1,6 +1,6 @@
 /** Edits of single parameters, for every desk. */
-import type { Project } from '@wemlox/core/src/document/index.ts';
-import { setAxis, setParameter } from '@wemlox/core/src/edits/index.ts';
+import type { Project } from '@wemlox/core/document';
+import { setAxis, setParameter } from '@wemlox/core/edits';
 import { useChoice } from '../state/choice.ts';
 import { lookOf, perform, shotOf, useStudio } from '../state/studio.ts';
 

@@ -1,5 +1,5 @@
 /** Files that leave the studio. */
-import type { ExportKind } from '@wemlox/core/src/scene/exportKinds.ts';
+import type { ExportKind } from '@wemlox/core/scene/exportKinds';
 import { engine } from '../engine/engine.ts';
 import { attempt, notify } from '../state/notices.ts';
 import { shotOf, useStudio } from '../state/studio.ts';

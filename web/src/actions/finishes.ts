@@ -1,6 +1,6 @@
 /** What an artist does with finishes: adding, laying on, painting, removing. */
-import { newId, type ChartTarget, type Finish } from '@wemlox/core/src/document/index.ts';
-import * as edits from '@wemlox/core/src/edits/index.ts';
+import { newId, type ChartTarget, type Finish } from '@wemlox/core/document';
+import * as edits from '@wemlox/core/edits';
 import { choose, useChoice, useRemoving, type ChosenFace } from '../state/choice.ts';
 import { perform, useStudio } from '../state/studio.ts';
 import { currentLook } from './document.ts';

@@ -1,6 +1,6 @@
 /** What an artist does with lights. */
-import { LIGHT_NAMES, newId, newLight, type LightKind } from '@wemlox/core/src/document/index.ts';
-import * as edits from '@wemlox/core/src/edits/index.ts';
+import { LIGHT_NAMES, newId, newLight, type LightKind } from '@wemlox/core/document';
+import * as edits from '@wemlox/core/edits';
 import { choose } from '../state/choice.ts';
 import { notify } from '../state/notices.ts';
 import { perform } from '../state/studio.ts';

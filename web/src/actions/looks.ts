@@ -1,6 +1,6 @@
 /** What an artist does with looks. */
-import { newId } from '@wemlox/core/src/document/index.ts';
-import * as edits from '@wemlox/core/src/edits/index.ts';
+import { newId } from '@wemlox/core/document';
+import * as edits from '@wemlox/core/edits';
 import { perform } from '../state/studio.ts';
 import { currentLook } from './document.ts';
 

@@ -1,6 +1,6 @@
 /** Keeping proofs, removing them, and going back to them. */
-import { RENDERER } from '@wemlox/core/src/document/index.ts';
-import { goBackTo } from '@wemlox/core/src/edits/index.ts';
+import { RENDERER } from '@wemlox/core/document';
+import { goBackTo } from '@wemlox/core/edits';
 import { engine, SEED } from '../engine/engine.ts';
 import { useShown } from '../state/shown.ts';
 import { api } from '../state/api.ts';

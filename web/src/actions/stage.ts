@@ -1,7 +1,7 @@
 /** What an artist does with what stands around the type, and with the camera. */
-import { newId, type Camera, type PieceKind, type Project } from '@wemlox/core/src/document/index.ts';
-import * as edits from '@wemlox/core/src/edits/index.ts';
-import { fitted, frontView } from '@wemlox/core/src/stage/camera.ts';
+import { newId, type Camera, type PieceKind, type Project } from '@wemlox/core/document';
+import * as edits from '@wemlox/core/edits';
+import { fitted, frontView } from '@wemlox/core/stage/camera';
 import { choose } from '../state/choice.ts';
 import { useShown } from '../state/shown.ts';
 import { perform, shotOf } from '../state/studio.ts';

@@ -1,7 +1,7 @@
 /** Somebody saved first: both versions are kept, until the artist says which one to go on with here. */
 import { useEffect, useMemo, useRef } from 'react';
 import { useNavigate } from 'react-router';
-import { differences, type Difference } from '@wemlox/core/src/document/index.ts';
+import { differences, type Difference } from '@wemlox/core/document';
 import { numberText } from '../state/language.ts';
 import { attempt } from '../state/notices.ts';
 import { settle, useSaving } from '../state/saving.ts';

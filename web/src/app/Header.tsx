@@ -2,8 +2,8 @@
 import { History, Keyboard, Moon, Plus, Redo2, Search, Sun, Trash2, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { cutName } from '@wemlox/core/src/document/index.ts';
-import { renameLook, renameProject } from '@wemlox/core/src/edits/index.ts';
+import { cutName } from '@wemlox/core/document';
+import { renameLook, renameProject } from '@wemlox/core/edits';
 import { addLook, removeLook } from '../actions/looks.ts';
 import { assetUrl } from '../state/api.ts';
 import { choose, useChoice } from '../state/choice.ts';

@@ -1,7 +1,7 @@
 /** One project on the start page: its latest proof, its name, and what can be done with it. */
 import { Copy, Download, Trash2 } from 'lucide-react';
 import { Link } from 'react-router';
-import { cutName, newId } from '@wemlox/core/src/document/index.ts';
+import { cutName, newId } from '@wemlox/core/document';
 import { api, assetUrl } from '../state/api.ts';
 import type { ProjectLine } from '@wemlox/wire';
 import { whenText } from '../state/language.ts';

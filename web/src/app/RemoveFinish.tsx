@@ -1,7 +1,7 @@
 /** Asks before a finish goes that something wears: where it is worn, and what is worn there instead. */
 import { useEffect, useState } from 'react';
 import { ChoiceRow } from '../desk/rows.tsx';
-import { wornAt } from '@wemlox/core/src/edits/index.ts';
+import { wornAt } from '@wemlox/core/edits';
 import { removeFinish } from '../actions/finishes.ts';
 import { useRemoving } from '../state/choice.ts';
 import { useStudio } from '../state/studio.ts';

@@ -1,8 +1,8 @@
 /** What the project has been, by time: look at a state, go back to it, or open it as a copy. */
 import { useEffect, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { cutName } from '@wemlox/core/src/document/index.ts';
-import { goBackTo } from '@wemlox/core/src/edits/index.ts';
+import { cutName } from '@wemlox/core/document';
+import { goBackTo } from '@wemlox/core/edits';
 import { perform } from '../state/studio.ts';
 import { api, assetUrl } from '../state/api.ts';
 import type { RevisionLine } from '@wemlox/wire';

@@ -16,7 +16,7 @@ import { LightBand } from '../band/LightBand.tsx';
 import { SetBand } from '../band/SetBand.tsx';
 import { SurroundRack } from '../band/SurroundRack.tsx';
 import { Stage } from '../stage/Stage.tsx';
-import { targetName } from '@wemlox/core/src/edits/index.ts';
+import { targetName } from '@wemlox/core/edits';
 import { dressFaces } from '../actions/finishes.ts';
 import { choose, useChoice, useHover, type ChosenFace } from '../state/choice.ts';
 import { watchHealth } from '../state/health.ts';

@@ -1,11 +1,11 @@
 /** Everything the palette and the keyboard can do, in one list. */
 import type { NavigateFunction } from 'react-router';
-import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
-import { PAINTED_SURROUNDS } from '@wemlox/core/src/light/paintedSurrounds.ts';
-import type { Zone } from '@wemlox/core/src/document/index.ts';
-import { EXPORT_KINDS } from '@wemlox/core/src/scene/exportKinds.ts';
+import { READY_FINISHES } from '@wemlox/core/finish/readyFinishes';
+import { PAINTED_SURROUNDS } from '@wemlox/core/light/paintedSurrounds';
+import type { Zone } from '@wemlox/core/document';
+import { EXPORT_KINDS } from '@wemlox/core/scene/exportKinds';
 import { useShown } from '../state/shown.ts';
-import { chooseSurround } from '@wemlox/core/src/edits/index.ts';
+import { chooseSurround } from '@wemlox/core/edits';
 import { addText, partLetters, standOffWall, standOnFloor } from '../actions/blocks.ts';
 import { currentLook, setExposure } from '../actions/document.ts';
 import { downloadPicture, exportType } from '../actions/files.ts';

@@ -1,6 +1,6 @@
 /** Where a finish that is dragged would land: what is topmost under the pointer, scrolled or not. */
 import type { CollisionDetection } from '@dnd-kit/core';
-import type { ChartTarget, Zone } from '@wemlox/core/src/document/index.ts';
+import type { ChartTarget, Zone } from '@wemlox/core/document';
 import { PICTURE } from '../stage/drop.ts';
 import { engine } from '../engine/engine.ts';
 

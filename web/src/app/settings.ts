@@ -1,6 +1,6 @@
 /** Settings by name, for the palette: in which step each stands, and how to get to it. */
 import type { NavigateFunction } from 'react-router';
-import type { Table } from '@wemlox/core/src/document/index.ts';
+import type { Table } from '@wemlox/core/document';
 import {
   AREA_LIGHT,
   BASELINE,
@@ -16,7 +16,7 @@ import {
   SURFACE,
   SURROUND,
   TUBE,
-} from '@wemlox/core/src/document/parameters.ts';
+} from '@wemlox/core/document/parameters';
 import { choose, useChoice } from '../state/choice.ts';
 import { lookOf, useStudio } from '../state/studio.ts';
 import { STEP_NAMES, type Step } from '../state/words.ts';

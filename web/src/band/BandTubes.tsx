@@ -1,9 +1,9 @@
 /** A letter's tubes in the band: their lines, painted and crowded stretches, and tight bends. Drag along one to paint a stretch out. */
 import { pointer } from 'd3';
 import { useRef, useState } from 'react';
-import type { TubeFacts } from '@wemlox/core/src/solid/tube.ts';
+import type { TubeFacts } from '@wemlox/core/solid/tube';
 import { useChosenBlock } from '../state/chosen.ts';
-import { clearPaint, paintTube } from '@wemlox/core/src/edits/index.ts';
+import { clearPaint, paintTube } from '@wemlox/core/edits';
 import { perform } from '../state/studio.ts';
 
 /** A press that moves less than this is a click, thousandths of an em. */

@@ -12,7 +12,7 @@ import {
   type ChartTarget,
   type Zone,
   ZONE_NAMES,
-} from '@wemlox/core/src/document/index.ts';
+} from '@wemlox/core/document';
 import { want, useCellPicture } from '../engine/cells.ts';
 import { useShaping, useShown } from '../state/shown.ts';
 import { dressFaces, paintFace } from '../actions/finishes.ts';

@@ -2,8 +2,8 @@
 import { useDraggable } from '@dnd-kit/core';
 import { Plus, X } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import type { Finish } from '@wemlox/core/src/document/index.ts';
-import { READY_FINISHES } from '@wemlox/core/src/finish/readyFinishes.ts';
+import type { Finish } from '@wemlox/core/document';
+import { READY_FINISHES } from '@wemlox/core/finish/readyFinishes';
 import { want } from '../engine/cells.ts';
 import { useShown } from '../state/shown.ts';
 import { addFinish, dressFaces } from '../actions/finishes.ts';

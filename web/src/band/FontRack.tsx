@@ -1,9 +1,9 @@
 /** Fonts that lie ready, each showing the artist's own word. */
 import { Upload } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import type { FontRef } from '@wemlox/core/src/document/index.ts';
-import { SHIPPED_FONTS, shippedRef } from '@wemlox/core/src/type/shippedFonts.ts';
-import { setFont } from '@wemlox/core/src/edits/index.ts';
+import type { FontRef } from '@wemlox/core/document';
+import { SHIPPED_FONTS, shippedRef } from '@wemlox/core/type/shippedFonts';
+import { setFont } from '@wemlox/core/edits';
 import { perform } from '../state/studio.ts';
 import { api, assetUrl } from '../state/api.ts';
 import type { AssetLine } from '@wemlox/wire';

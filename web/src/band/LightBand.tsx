@@ -1,8 +1,8 @@
 /** The rig spread out: one column a light, with its switches. */
 import { Lightbulb, LightbulbOff } from 'lucide-react';
-import { toHex } from '@wemlox/core/src/maths/colour.ts';
-import { lightColour, shining } from '@wemlox/core/src/light/placing.ts';
-import { LIGHT_NAMES, LIGHT_TABLES, type LightKind } from '@wemlox/core/src/document/index.ts';
+import { toHex } from '@wemlox/core/maths/colour';
+import { lightColour, shining } from '@wemlox/core/light/placing';
+import { LIGHT_NAMES, LIGHT_TABLES, type LightKind } from '@wemlox/core/document';
 import { set } from '../actions/document.ts';
 import { choose, useChoice } from '../state/choice.ts';
 import { useLook } from '../state/chosen.ts';

@@ -1,8 +1,8 @@
 /** The spaced letters: drag one to kern it; along tubes, drag to paint a stretch out. */
 import { pointer } from 'd3';
 import { memo, useMemo, useRef } from 'react';
-import type { Contour } from '@wemlox/core/src/plane/flatten.ts';
-import type { TubeFacts } from '@wemlox/core/src/solid/tube.ts';
+import type { Contour } from '@wemlox/core/plane/flatten';
+import type { TubeFacts } from '@wemlox/core/solid/tube';
 import { choose, useChoice } from '../state/choice.ts';
 import { useChosenBlock } from '../state/chosen.ts';
 import { setKern } from '../actions/blocks.ts';

@@ -1,11 +1,11 @@
 /** Surrounds that lie ready: painted ones, uploads, and the present one unwrapped. */
 import { Upload } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import { PAINTED_SURROUNDS } from '@wemlox/core/src/light/paintedSurrounds.ts';
-import { reduced, type SurroundPicture } from '@wemlox/core/src/light/surround.ts';
-import { toneMapped8 } from '@wemlox/core/src/picture/tone.ts';
+import { PAINTED_SURROUNDS } from '@wemlox/core/light/paintedSurrounds';
+import { reduced, type SurroundPicture } from '@wemlox/core/light/surround';
+import { toneMapped8 } from '@wemlox/core/picture/tone';
 import { useShown } from '../state/shown.ts';
-import { chooseSurround } from '@wemlox/core/src/edits/index.ts';
+import { chooseSurround } from '@wemlox/core/edits';
 import { currentLook } from '../actions/document.ts';
 import { perform } from '../state/studio.ts';
 import { api } from '../state/api.ts';

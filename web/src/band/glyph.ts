@@ -1,5 +1,5 @@
 /** Outlines of letters as SVG paths, y down. */
-import type { Contour } from '@wemlox/core/src/plane/flatten.ts';
+import type { Contour } from '@wemlox/core/plane/flatten';
 
 export function pathOf(outline: Contour[]): string {
   let d = '';

@@ -8,7 +8,7 @@ import {
   type NumberParameter,
   type Placed,
   type PointParameter,
-} from '@wemlox/core/src/document/index.ts';
+} from '@wemlox/core/document';
 import { set, setAlong } from '../actions/document.ts';
 import { useStudio } from '../state/studio.ts';
 import { ChoiceRow, ColourRow, Fold, NumberRow, SegmentRow, SwitchRow } from './rows.tsx';

@@ -3,8 +3,8 @@ import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
 import { HexColorPicker } from 'react-colorful';
 import { numberText } from '../state/language.ts';
 import { typedNumber } from './typedNumber.ts';
-import { cutName } from '@wemlox/core/src/document/index.ts';
-import { fromHex, toHex } from '@wemlox/core/src/maths/colour.ts';
+import { cutName } from '@wemlox/core/document';
+import { fromHex, toHex } from '@wemlox/core/maths/colour';
 
 export function Section({
   title,

@@ -1,6 +1,6 @@
 /** Small traced pictures for the finish chart and the rack: who wants one, and what has been traced so far. */
 import { useSyncExternalStore } from 'react';
-import type { Grade, Zone } from '@wemlox/core/src/document/index.ts';
+import type { Grade, Zone } from '@wemlox/core/document';
 import type { CellOrder } from '../workers/messages.ts';
 import type { CellPicture } from './tracePool.ts';
 

@@ -27,9 +27,9 @@ import {
   type Texture,
 } from 'three';
 import { RectAreaLightUniformsLib } from 'three/addons/lights/RectAreaLightUniformsLib.js';
-import type { Camera, Grade } from '@wemlox/core/src/document/index.ts';
-import type { RenderScene, SceneLight } from '@wemlox/core/src/scene/renderScene.ts';
-import { cameraFrame } from '@wemlox/core/src/stage/camera.ts';
+import type { Camera, Grade } from '@wemlox/core/document';
+import type { RenderScene, SceneLight } from '@wemlox/core/scene/renderScene';
+import { cameraFrame } from '@wemlox/core/stage/camera';
 import type { DraftBuffers } from '../workers/draftBuffers.ts';
 import type { SurroundPreview } from '../workers/messages.ts';
 import { draftMaterial } from './draftMaterial.ts';

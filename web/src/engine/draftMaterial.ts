@@ -1,7 +1,7 @@
 /** An OpenPBR surface as three.js draws it: the nearest physical material, for the draft view only. */
 import { Color, DoubleSide, MeshPhysicalMaterial } from 'three';
-import type { Surface } from '@wemlox/core/src/document/index.ts';
-import { metallic } from '@wemlox/core/src/finish/reflectance.ts';
+import type { Surface } from '@wemlox/core/document';
+import { metallic } from '@wemlox/core/finish/reflectance';
 
 /** Thickness glass is taken to have where the rasteriser cannot know it, metres. */
 const GLASS_THICKNESS = 0.05;

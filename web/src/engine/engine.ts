@@ -2,9 +2,9 @@
  * Keeps the picture up with the document: asks for scenes, draws the draft, and traces when the hands rest.
  * One engine lives as long as the studio is open.
  */
-import { type Grade, type Look, type Project, type Shot } from '@wemlox/core/src/document/index.ts';
-import type { Part } from '@wemlox/core/src/scene/renderScene.ts';
-import { detailKey } from '@wemlox/core/src/scene/detail.ts';
+import { type Grade, type Look, type Project, type Shot } from '@wemlox/core/document';
+import type { Part } from '@wemlox/core/scene/renderScene';
+import { detailKey } from '@wemlox/core/scene/detail';
 import { useChoice } from '../state/choice.ts';
 import { lookOf, shotOf, useStudio } from '../state/studio.ts';
 import type {

@@ -1,6 +1,6 @@
 /** What of a scene a ray meets first: parts by their boxes, then their triangles. */
 import { Box3, Vector3, type Ray } from 'three';
-import type { Part, RenderScene } from '@wemlox/core/src/scene/renderScene.ts';
+import type { Part, RenderScene } from '@wemlox/core/scene/renderScene';
 
 export interface Picked {
   part: Part;

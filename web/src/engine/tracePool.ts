@@ -1,8 +1,8 @@
 /** The page's end of the tracing threads: one shared film, tiles claimed through shared memory. */
-import type { Camera, Grade } from '@wemlox/core/src/document/index.ts';
-import { createFilm, type Film } from '@wemlox/core/src/trace/film.ts';
-import { createControl, nextRun, rewind, runIsOff } from '@wemlox/core/src/trace/tiles.ts';
-import type { PreparedScene } from '@wemlox/core/src/trace/pathTracer.ts';
+import type { Camera, Grade } from '@wemlox/core/document';
+import { createFilm, type Film } from '@wemlox/core/trace/film';
+import { createControl, nextRun, rewind, runIsOff } from '@wemlox/core/trace/tiles';
+import type { PreparedScene } from '@wemlox/core/trace/pathTracer';
 import type {
   CellOrder,
   DisplayOrder,

@@ -1,6 +1,6 @@
 /** A kept proof from its linear film: under the present grade, or as its difference from another or the present. */
 import { useEffect, useRef } from 'react';
-import type { Grade } from '@wemlox/core/src/document/index.ts';
+import type { Grade } from '@wemlox/core/document';
 import { engine } from '../engine/engine.ts';
 import { useChoice, useCompared } from '../state/choice.ts';
 import { useShown } from '../state/shown.ts';

@@ -1,8 +1,8 @@
 /** Marks and handles of Set in the picture: the zero plane, letters that touch, tight bends and crowded tubes, and curves with their nodes. */
 import { useRef } from 'react';
-import type { Block, Camera, CurveNode } from '@wemlox/core/src/document/index.ts';
-import { courseOf } from '@wemlox/core/src/plane/curve.ts';
-import { bendBaseline, bendTube } from '@wemlox/core/src/edits/index.ts';
+import type { Block, Camera, CurveNode } from '@wemlox/core/document';
+import { courseOf } from '@wemlox/core/plane/curve';
+import { bendBaseline, bendTube } from '@wemlox/core/edits';
 import { useChosenBlock } from '../state/chosen.ts';
 import { perform, shotOf, useStudio } from '../state/studio.ts';
 import type { BandBlock } from '../workers/messages.ts';

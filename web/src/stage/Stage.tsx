@@ -2,7 +2,7 @@
 import { useDroppable } from '@dnd-kit/core';
 import { useEffect, useRef, useState } from 'react';
 import { useParams } from 'react-router';
-import { aspectOf } from '@wemlox/core/src/document/index.ts';
+import { aspectOf } from '@wemlox/core/document';
 import { choose, useChoice } from '../state/choice.ts';
 import { shotOf, useStudio } from '../state/studio.ts';
 import { Compared } from './Compared.tsx';

@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import { useChoice } from '../state/choice.ts';
 import { numberText } from '../state/language.ts';
 import { useStudio } from '../state/studio.ts';
-import { blockName } from '@wemlox/core/src/edits/index.ts';
+import { blockName } from '@wemlox/core/edits';
 import { standOnFloor } from '../actions/blocks.ts';
 import { sunkBlocks } from './sunk.ts';
 import { useShown } from '../state/shown.ts';

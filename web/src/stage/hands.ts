@@ -1,7 +1,7 @@
 /** Hands in the picture: orbit, pan, dolly, choose, frame. */
 import { useEffect, type RefObject } from 'react';
-import type { Camera } from '@wemlox/core/src/document/index.ts';
-import { cameraFrame, fitted } from '@wemlox/core/src/stage/camera.ts';
+import type { Camera } from '@wemlox/core/document';
+import { cameraFrame, fitted } from '@wemlox/core/stage/camera';
 import { choose } from '../state/choice.ts';
 import { moveCamera } from '../actions/stage.ts';
 import { shotOf, useStudio } from '../state/studio.ts';

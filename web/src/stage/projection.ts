@@ -1,6 +1,6 @@
 /** Between the world and the picture on the stage. */
-import type { Block, Camera } from '@wemlox/core/src/document/index.ts';
-import { cameraFrame } from '@wemlox/core/src/stage/camera.ts';
+import type { Block, Camera } from '@wemlox/core/document';
+import { cameraFrame } from '@wemlox/core/stage/camera';
 import type { FrameRect } from '../engine/draft.ts';
 
 type Vec = readonly number[];

@@ -1,5 +1,5 @@
 /** Type that reaches under the floor: which, how far, and in which letters. */
-import type { Project } from '@wemlox/core/src/document/index.ts';
+import type { Project } from '@wemlox/core/document';
 import type { BandBlock } from '../workers/messages.ts';
 
 export interface Sunk {

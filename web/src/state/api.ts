@@ -1,12 +1,5 @@
 /** The server's API, typed. Failures are ApiError with the server's own words. */
-import {
-  cutTo,
-  openDocument,
-  openFinish,
-  VERSION,
-  type Finish,
-  type Project,
-} from '@wemlox/core/src/document/index.ts';
+import { cutTo, openDocument, openFinish, VERSION, type Finish, type Project } from '@wemlox/core/document';
 import type {
   AssetLine,
   NewPress,

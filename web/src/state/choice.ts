@@ -1,7 +1,7 @@
 /** What is chosen and shown: not part of the document, but a reload comes back to it. */
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
-import type { Zone } from '@wemlox/core/src/document/index.ts';
+import type { Zone } from '@wemlox/core/document';
 
 export interface ChosenFace {
   block: string;

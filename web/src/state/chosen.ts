@@ -1,5 +1,5 @@
 /** What the choice means in the open document. */
-import { finishAt, type Block, type Finish, type Look } from '@wemlox/core/src/document/index.ts';
+import { finishAt, type Block, type Finish, type Look } from '@wemlox/core/document';
 import { useChoice } from './choice.ts';
 import { lookOf, useStudio } from './studio.ts';
 

@@ -1,6 +1,6 @@
 /** The library of finishes, shared by all projects. */
 import { create } from 'zustand';
-import type { Finish } from '@wemlox/core/src/document/index.ts';
+import type { Finish } from '@wemlox/core/document';
 import { api } from './api.ts';
 import { attempt, notify } from './notices.ts';
 

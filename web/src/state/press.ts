@@ -1,6 +1,6 @@
 /** The press queue of the open project. */
 import { create } from 'zustand';
-import { cutTo } from '@wemlox/core/src/document/index.ts';
+import { cutTo } from '@wemlox/core/document';
 import { api } from './api.ts';
 import type { PressJob, PressOrder } from '@wemlox/wire';
 import { useChoice } from './choice.ts';

@@ -1,7 +1,7 @@
 /** Saves the document as it is edited; queues while the server is away; never overwrites somebody else's work. */
 import { create } from 'zustand';
-import { cutName, newId, putBack, sameJson, type Project } from '@wemlox/core/src/document/index.ts';
-import { replaceDocument } from '@wemlox/core/src/edits/index.ts';
+import { cutName, newId, putBack, sameJson, type Project } from '@wemlox/core/document';
+import { replaceDocument } from '@wemlox/core/edits';
 import { api, ApiError, type OpenProject } from './api.ts';
 import type { ProjectSave } from '@wemlox/wire';
 import { unsavedLeft, dropUnsaved, dropFound, isOwn, keepUnsaved, type FoundUnsaved } from './unsaved.ts';

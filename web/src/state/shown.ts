@@ -1,6 +1,6 @@
 /** What the stage knows about the picture: the scene made from the document, and how far the trace is. */
 import { create } from 'zustand';
-import type { RenderScene } from '@wemlox/core/src/scene/renderScene.ts';
+import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import type { BandBlock, SurroundPreview } from '../workers/messages.ts';
 
 export type StageState = 'idle' | 'drafting' | 'tracing' | 'done' | 'failed';

@@ -1,8 +1,8 @@
 /** The document as it is being edited, with its named history. What is merely chosen or shown lives in choice.ts. */
 import { temporal } from 'zundo';
 import { create, useStore } from 'zustand';
-import { cutTo, newId, type Look, type Project, type Shot } from '@wemlox/core/src/document/index.ts';
-import { edited, EditRefused, type Edit, type Edited } from '@wemlox/core/src/edits/index.ts';
+import { cutTo, newId, type Look, type Project, type Shot } from '@wemlox/core/document';
+import { edited, EditRefused, type Edit, type Edited } from '@wemlox/core/edits';
 import { notify } from './notices.ts';
 
 interface Studio {

@@ -1,5 +1,5 @@
 /** This tab's own name, which lasts over reloads, and which other tabs are open. */
-import { newId } from '@wemlox/core/src/document/index.ts';
+import { newId } from '@wemlox/core/document';
 
 const KEY = 'wemlox-tab';
 const lockOf = (tab: string) => `wemlox-tab/${tab}`;

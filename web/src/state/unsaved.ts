@@ -1,5 +1,5 @@
 /** Edits that have not reached the server, kept in the browser: one draft for each tab and project. */
-import { openDocument, DocumentError, type Project } from '@wemlox/core/src/document/index.ts';
+import { openDocument, DocumentError, type Project } from '@wemlox/core/document';
 import { openTabs, thisTab } from './tab.ts';
 
 export interface Unsaved {

@@ -1,5 +1,5 @@
 /** Names the screen uses. */
-import type { Embedding } from '@wemlox/core/src/type/fontFacts.ts';
+import type { Embedding } from '@wemlox/core/type/fontFacts';
 
 export const EMBEDDING_NAMES: Record<Embedding, string> = {
   installable: 'embedding allowed',

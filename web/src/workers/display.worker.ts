@@ -1,16 +1,16 @@
 /** Film → pixels: develops, tone-maps, compares and encodes, so that the page only has to put the result on screen. */
 import 'reflect-metadata';
-import type { Grade } from '@wemlox/core/src/document/index.ts';
-import { differenceOf } from '@wemlox/core/src/picture/compare.ts';
+import type { Grade } from '@wemlox/core/document';
+import { differenceOf } from '@wemlox/core/picture/compare';
 import {
   encodeExr,
   encodePng,
   readLinearPicture,
   type LinearPicture,
   type PictureLayers,
-} from '@wemlox/core/src/picture/files.ts';
-import { toneMapped8 } from '@wemlox/core/src/picture/tone.ts';
-import { developed, developedLayers, noiseOf, type Film } from '@wemlox/core/src/trace/film.ts';
+} from '@wemlox/core/picture/files';
+import { toneMapped8 } from '@wemlox/core/picture/tone';
+import { developed, developedLayers, noiseOf, type Film } from '@wemlox/core/trace/film';
 import type { DisplayOrder, DisplayReply, EncodeKind } from './messages.ts';
 
 /** The last picture developed, linear. */

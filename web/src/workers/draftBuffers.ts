@@ -1,5 +1,5 @@
 /** What the draft view draws a scene from, prepared here so that the page only hands it on to the graphics card. */
-import type { Part, RenderScene } from '@wemlox/core/src/scene/renderScene.ts';
+import type { Part, RenderScene } from '@wemlox/core/scene/renderScene';
 
 export interface DraftBuffers {
   /** Corners and their normals; null when the geometry is the one sent before. WebGL takes no shared memory. */

@@ -1,8 +1,8 @@
 /** Files a worker fetches: shipped fonts and the kernel from the build, uploads from the server. */
-import kernelUrl from '@wemlox/core/kernel/build/kernel-shared.wasm?url';
-import { readSurroundPicture } from '@wemlox/core/src/picture/files.ts';
+import kernelUrl from '@wemlox/core/kernel/kernel-shared.wasm?url';
+import { readSurroundPicture } from '@wemlox/core/picture/files';
 import { fontUrl } from './fontFiles.ts';
-import type { Sources } from '@wemlox/core/src/scene/sceneMaker.ts';
+import type { Sources } from '@wemlox/core/scene/sceneMaker';
 
 async function fetched(url: string, what: string): Promise<Uint8Array> {
   const response = await fetch(url);

@@ -1,10 +1,10 @@
 /** Document → solids → scene → ray tree, in memory that the tracers share. */
 import 'reflect-metadata';
-import { reduced, surroundFacts, type SurroundPicture } from '@wemlox/core/src/light/surround.ts';
-import { exported } from '@wemlox/core/src/scene/exportSolids.ts';
-import { SceneMaker } from '@wemlox/core/src/scene/sceneMaker.ts';
-import { buildRayScene, kernelMemory } from '@wemlox/core/src/trace/kernel.ts';
-import { ScenePreparer } from '@wemlox/core/src/trace/pathTracer.ts';
+import { reduced, surroundFacts, type SurroundPicture } from '@wemlox/core/light/surround';
+import { exported } from '@wemlox/core/scene/exportSolids';
+import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
+import { buildRayScene, kernelMemory } from '@wemlox/core/trace/kernel';
+import { ScenePreparer } from '@wemlox/core/trace/pathTracer';
 import { draftBuffers } from './draftBuffers.ts';
 import { compileKernel, webSources } from './files.ts';
 import {

@@ -1,14 +1,14 @@
 /** What page and workers say to each other. */
-import type { Block, Camera, Grade, Project, Zone } from '@wemlox/core/src/document/index.ts';
-import type { SurroundFacts, SurroundPicture } from '@wemlox/core/src/light/surround.ts';
-import type { ExportKind } from '@wemlox/core/src/scene/exportKinds.ts';
-import type { FontFacts } from '@wemlox/core/src/type/fontFacts.ts';
-import type { TubeFacts } from '@wemlox/core/src/solid/tube.ts';
-import type { BevelLimits } from '@wemlox/core/src/solid/limits.ts';
-import type { Contour } from '@wemlox/core/src/plane/flatten.ts';
-import type { Film } from '@wemlox/core/src/trace/film.ts';
-import type { RayAddresses } from '@wemlox/core/src/trace/kernel.ts';
-import type { PreparedScene } from '@wemlox/core/src/trace/pathTracer.ts';
+import type { Block, Camera, Grade, Project, Zone } from '@wemlox/core/document';
+import type { SurroundFacts, SurroundPicture } from '@wemlox/core/light/surround';
+import type { ExportKind } from '@wemlox/core/scene/exportKinds';
+import type { FontFacts } from '@wemlox/core/type/fontFacts';
+import type { TubeFacts } from '@wemlox/core/solid/tube';
+import type { BevelLimits } from '@wemlox/core/solid/limits';
+import type { Contour } from '@wemlox/core/plane/flatten';
+import type { Film } from '@wemlox/core/trace/film';
+import type { RayAddresses } from '@wemlox/core/trace/kernel';
+import type { PreparedScene } from '@wemlox/core/trace/pathTracer';
 import type { DraftBuffers } from './draftBuffers.ts';
 
 /** A letter as the band shows it. Outlines in thousandths of an em about the glyph's origin. */

@@ -1,11 +1,11 @@
 /** One tracing thread: its share of the picture's tiles, and small pictures of finishes. */
 import 'reflect-metadata';
-import { toneMapped8 } from '@wemlox/core/src/picture/tone.ts';
-import { createFilm, developed, type Film } from '@wemlox/core/src/trace/film.ts';
-import { Kernel } from '@wemlox/core/src/trace/kernel.ts';
-import { PathTracer, type PreparedScene } from '@wemlox/core/src/trace/pathTracer.ts';
-import { runIsOff, traceShare } from '@wemlox/core/src/trace/tiles.ts';
-import { cellEye, shotEye } from '@wemlox/core/src/trace/eye.ts';
+import { toneMapped8 } from '@wemlox/core/picture/tone';
+import { createFilm, developed, type Film } from '@wemlox/core/trace/film';
+import { Kernel } from '@wemlox/core/trace/kernel';
+import { PathTracer, type PreparedScene } from '@wemlox/core/trace/pathTracer';
+import { runIsOff, traceShare } from '@wemlox/core/trace/tiles';
+import { cellEye, shotEye } from '@wemlox/core/trace/eye';
 import type { TraceOrder, TraceReply } from './messages.ts';
 
 let prepared: PreparedScene | null = null;

@@ -4,10 +4,10 @@
  */
 import { line, scaleLinear } from 'd3';
 import { useMemo, useRef, useState } from 'react';
-import { toHex } from '@wemlox/core/src/maths/colour.ts';
-import type { Finish } from '@wemlox/core/src/document/index.ts';
-import { reflectanceAt } from '@wemlox/core/src/finish/reflectance.ts';
-import { setReflectance } from '@wemlox/core/src/edits/index.ts';
+import { toHex } from '@wemlox/core/maths/colour';
+import type { Finish } from '@wemlox/core/document';
+import { reflectanceAt } from '@wemlox/core/finish/reflectance';
+import { setReflectance } from '@wemlox/core/edits';
 import { perform } from '../../state/studio.ts';
 
 const WIDTH = 300;

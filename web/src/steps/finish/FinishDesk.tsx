@@ -1,7 +1,7 @@
 /** Finish: what the chosen faces are made of. */
 import { BookmarkPlus, Trash2 } from 'lucide-react';
-import { FAMILIES } from '@wemlox/core/src/document/index.ts';
-import { renameFinish, setFamily, targetName } from '@wemlox/core/src/edits/index.ts';
+import { FAMILIES } from '@wemlox/core/document';
+import { renameFinish, setFamily, targetName } from '@wemlox/core/edits';
 import { askRemoveFinish, dressFaces } from '../../actions/finishes.ts';
 import { ParameterRow, ParameterRows } from '../../desk/ParameterRow.tsx';
 import { ChoiceRow, NameField } from '../../desk/rows.tsx';

@@ -1,5 +1,5 @@
 /** Which parameters of a surface each family leads with. */
-import type { Family, Surface } from '@wemlox/core/src/document/index.ts';
+import type { Family, Surface } from '@wemlox/core/document';
 
 type Keys = readonly (keyof Surface)[];
 

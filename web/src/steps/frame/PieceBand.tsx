@@ -1,7 +1,7 @@
 /** The pieces around the type: each with its place and finish. */
 import { Plus, Trash2 } from 'lucide-react';
-import { PIECE_KINDS, PIECE_NAMES, type Piece } from '@wemlox/core/src/document/index.ts';
-import { dressPiece } from '@wemlox/core/src/edits/index.ts';
+import { PIECE_KINDS, PIECE_NAMES, type Piece } from '@wemlox/core/document';
+import { dressPiece } from '@wemlox/core/edits';
 import { set } from '../../actions/document.ts';
 import { addPiece, removePiece } from '../../actions/stage.ts';
 import { ParameterRow } from '../../desk/ParameterRow.tsx';

@@ -1,9 +1,9 @@
 /** Where the lights stand, seen from above: the camera's side below, straight up in the middle. */
 import { useRef } from 'react';
-import type { Light } from '@wemlox/core/src/document/index.ts';
-import { toHex } from '@wemlox/core/src/maths/colour.ts';
-import { lightColour } from '@wemlox/core/src/light/placing.ts';
-import { moveLight } from '@wemlox/core/src/edits/index.ts';
+import type { Light } from '@wemlox/core/document';
+import { toHex } from '@wemlox/core/maths/colour';
+import { lightColour } from '@wemlox/core/light/placing';
+import { moveLight } from '@wemlox/core/edits';
 import { currentLook } from '../../actions/document.ts';
 import { choose, useChoice } from '../../state/choice.ts';
 import { useLook } from '../../state/chosen.ts';

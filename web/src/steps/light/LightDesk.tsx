@@ -1,7 +1,7 @@
 /** Light: what the faces see. */
 import { Copy, FlipHorizontal2, Plus, Trash2 } from 'lucide-react';
-import { LIGHT_KINDS, LIGHT_NAMES } from '@wemlox/core/src/document/index.ts';
-import { renameLight } from '@wemlox/core/src/edits/index.ts';
+import { LIGHT_KINDS, LIGHT_NAMES } from '@wemlox/core/document';
+import { renameLight } from '@wemlox/core/edits';
 import { addLight, addThreePoint, copyLight, removeLight } from '../../actions/lights.ts';
 import { GradeRows } from '../../desk/GradeRows.tsx';
 import { ParameterRows } from '../../desk/ParameterRow.tsx';

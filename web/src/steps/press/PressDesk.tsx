@@ -1,7 +1,7 @@
 /** Press: what leaves the studio. */
 import { Download, Send } from 'lucide-react';
 import { useState } from 'react';
-import { aspectOf } from '@wemlox/core/src/document/index.ts';
+import { aspectOf } from '@wemlox/core/document';
 import { ChoiceRow, NumberRow, Section, SwitchRow } from '../../desk/rows.tsx';
 import { engine } from '../../engine/engine.ts';
 import { useShown } from '../../state/shown.ts';

@@ -1,6 +1,6 @@
 /** The line the letters stand on. */
-import { BASELINES, optionName, type Block } from '@wemlox/core/src/document/index.ts';
-import { BASELINE } from '@wemlox/core/src/document/parameters.ts';
+import { BASELINES, optionName, type Block } from '@wemlox/core/document';
+import { BASELINE } from '@wemlox/core/document/parameters';
 import { setBaseline } from '../../actions/blocks.ts';
 import { blockAddress } from '../../actions/document.ts';
 import { ParameterRows } from '../../desk/ParameterRow.tsx';

@@ -1,8 +1,8 @@
 /** One bevel: its size, way, profile and shading. */
-import type { Block, Profile } from '@wemlox/core/src/document/index.ts';
-import { drawProfile, setProfile, type BevelSide } from '@wemlox/core/src/edits/index.ts';
-import type { BevelLimits } from '@wemlox/core/src/solid/limits.ts';
-import { isCurved } from '@wemlox/core/src/solid/profile.ts';
+import type { Block, Profile } from '@wemlox/core/document';
+import { drawProfile, setProfile, type BevelSide } from '@wemlox/core/edits';
+import type { BevelLimits } from '@wemlox/core/solid/limits';
+import { isCurved } from '@wemlox/core/solid/profile';
 import { blockAddress } from '../../actions/document.ts';
 import { ParameterRow, ParameterRows } from '../../desk/ParameterRow.tsx';
 import { perform } from '../../state/studio.ts';

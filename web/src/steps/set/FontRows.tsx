@@ -1,8 +1,8 @@
 /** What the block's font can do: axes, features, and what it may be used for. */
-import type { Block } from '@wemlox/core/src/document/index.ts';
-import type { FontFacts } from '@wemlox/core/src/type/fontFacts.ts';
+import type { Block } from '@wemlox/core/document';
+import type { FontFacts } from '@wemlox/core/type/fontFacts';
 import { Fold, NumberRow, SwitchRow } from '../../desk/rows.tsx';
-import { setFeature, setFontAxis } from '@wemlox/core/src/edits/index.ts';
+import { setFeature, setFontAxis } from '@wemlox/core/edits';
 import { perform } from '../../state/studio.ts';
 import { EMBEDDING_NAMES } from '../../state/words.ts';
 

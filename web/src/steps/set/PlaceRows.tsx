@@ -1,5 +1,5 @@
 /** Where a block stands. */
-import type { Block } from '@wemlox/core/src/document/index.ts';
+import type { Block } from '@wemlox/core/document';
 import { standOffWall, standOnFloor } from '../../actions/blocks.ts';
 import { blockAddress } from '../../actions/document.ts';
 import { floorOf, wallOf } from '../../actions/stage.ts';

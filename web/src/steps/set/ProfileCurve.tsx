@@ -1,8 +1,8 @@
 /** The free profile, drawn and draggable: outline at the left, face at the right. */
 import { drag, line, pointer, scaleLinear, select } from 'd3';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import type { ProfilePoint } from '@wemlox/core/src/document/index.ts';
-import { profilePoints } from '@wemlox/core/src/solid/profile.ts';
+import type { ProfilePoint } from '@wemlox/core/document';
+import { profilePoints } from '@wemlox/core/solid/profile';
 import { NumberRow, SwitchRow } from '../../desk/rows.tsx';
 
 const WIDTH = 300;

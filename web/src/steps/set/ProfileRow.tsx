@@ -1,13 +1,7 @@
 /** The bevel's profile, chosen by its drawing: outline at the left, face at the right. */
-import {
-  FREE_PROFILE,
-  optionName,
-  PROFILES,
-  type Profile,
-  type ProfilePoint,
-} from '@wemlox/core/src/document/index.ts';
-import { profilePoints } from '@wemlox/core/src/solid/profile.ts';
-import { BEVEL } from '@wemlox/core/src/document/parameters.ts';
+import { FREE_PROFILE, optionName, PROFILES, type Profile, type ProfilePoint } from '@wemlox/core/document';
+import { profilePoints } from '@wemlox/core/solid/profile';
+import { BEVEL } from '@wemlox/core/document/parameters';
 
 const WIDTH = 28;
 const HEIGHT = 16;

@@ -1,7 +1,7 @@
 /** Set: the words become solids. */
-import type { Block, Form } from '@wemlox/core/src/document/index.ts';
-import { setForm } from '@wemlox/core/src/edits/index.ts';
-import { EXPORT_KINDS } from '@wemlox/core/src/scene/exportKinds.ts';
+import type { Block, Form } from '@wemlox/core/document';
+import { setForm } from '@wemlox/core/edits';
+import { EXPORT_KINDS } from '@wemlox/core/scene/exportKinds';
 import { blockAddress } from '../../actions/document.ts';
 import { exportType } from '../../actions/files.ts';
 import { ParameterRow, ParameterRows } from '../../desk/ParameterRow.tsx';

@@ -1,7 +1,7 @@
 /** A ribbon of light points inside the letters. */
 import { Plus, X } from 'lucide-react';
-import { MOST, type Block } from '@wemlox/core/src/document/index.ts';
-import { addStripColour, removeStripColour, setStripColour } from '@wemlox/core/src/edits/index.ts';
+import { MOST, type Block } from '@wemlox/core/document';
+import { addStripColour, removeStripColour, setStripColour } from '@wemlox/core/edits';
 import { blockAddress } from '../../actions/document.ts';
 import { ParameterRows } from '../../desk/ParameterRow.tsx';
 import { ColourRow, Fold } from '../../desk/rows.tsx';

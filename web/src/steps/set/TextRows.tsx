@@ -1,6 +1,6 @@
 /** The text of a block and how its letters stand together; or the drawing in its place. */
-import { MOST, type Block } from '@wemlox/core/src/document/index.ts';
-import { resetKerning } from '@wemlox/core/src/edits/index.ts';
+import { MOST, type Block } from '@wemlox/core/document';
+import { resetKerning } from '@wemlox/core/edits';
 import { partLetters, setText } from '../../actions/blocks.ts';
 import { blockAddress, set } from '../../actions/document.ts';
 import { ParameterRow } from '../../desk/ParameterRow.tsx';

@@ -1,6 +1,6 @@
 /** Glass tubes: their course, size, ends and supports, what they measure, and where they bend too tightly. */
-import type { Block, TubeCourse } from '@wemlox/core/src/document/index.ts';
-import { clearAllPaint, removeLastTube } from '@wemlox/core/src/edits/index.ts';
+import type { Block, TubeCourse } from '@wemlox/core/document';
+import { clearAllPaint, removeLastTube } from '@wemlox/core/edits';
 import { addDrawnTube } from '../../actions/blocks.ts';
 import { blockAddress, set } from '../../actions/document.ts';
 import { ParameterRow, ParameterRows } from '../../desk/ParameterRow.tsx';
