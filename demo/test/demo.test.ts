@@ -57,8 +57,8 @@ describe.each(files)('%s', (file) => {
   it('has dressed letters on a lit stage, none of them missing, crossing or lost', async () => {
     const { project } = demo;
     for (const look of project.looks) {
-      const { solids, problems, scene } = await maker.make(project, look.id, project.shots[0].id, 800);
-      expect(problems).toEqual([]);
+      const { solids, findings, scene } = await maker.make(project, look.id, project.shots[0].id, 800);
+      expect(findings).toEqual([]);
       expect(scene.lights.length + scene.surround.gain).toBeGreaterThan(0);
       solids.forEach(({ letters, zones, touches }, i) => {
         const block = project.blocks[i];

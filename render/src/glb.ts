@@ -16,7 +16,10 @@ import { newShot, plainSurface, type Surface } from '@wemlox/core/document';
 import type { SurroundPicture } from '@wemlox/core/light/surround';
 import { GLTF_EXTENSIONS } from '@wemlox/core/scene/gltfMaterials';
 import { plainTangents } from '@wemlox/core/scene/tangents';
-import type { Part, RenderScene, SceneLight } from '@wemlox/core/scene/renderScene';
+import { opticsOf } from '@wemlox/core/finish/optics';
+import { SceneBuilder } from '@wemlox/core/scene/sceneBuilder';
+import { IDENTITY } from '@wemlox/core/scene/transform';
+import type { RenderScene, SceneLight } from '@wemlox/core/scene/renderScene';
 import { fitted, type Box } from '@wemlox/core/stage/camera';
 import type { Eye } from '@wemlox/core/trace/eye';
 
@@ -112,7 +115,7 @@ export function surfaceOf(material: Material | null): Surface {
   });
 }
 
-function lightOf(node: Node, light: Light): SceneLight {
+function lightOf(node: Node, light: Light, group: number): SceneLight {
   const m = node.getWorldMatrix();
   const colour = light.getColor().map((v) => v * light.getIntensity()) as Vec;
   const placed = {
@@ -123,23 +126,14 @@ function lightOf(node: Node, light: Light): SceneLight {
     colour,
   };
   const name = light.getName() || node.getName();
+  const any = { id: `light-${group}`, name, placed, shadow: true, group };
   const type = light.getType();
   const range = light.getRange() ?? undefined;
   if (type === 'spot') {
     const cosInner = Math.cos(light.getInnerConeAngle());
-    return {
-      kind: 'spot',
-      name,
-      placed,
-      cosInner,
-      cosOuter: Math.cos(light.getOuterConeAngle()),
-      shadow: true,
-      range,
-    };
+    return { ...any, kind: 'spot', cosInner, cosOuter: Math.cos(light.getOuterConeAngle()), range };
   }
-  return type === 'point'
-    ? { kind: 'point', name, placed, shadow: true, range }
-    : { kind: 'directional', name, placed, shadow: true };
+  return type === 'point' ? { ...any, kind: 'point', range } : { ...any, kind: 'directional' };
 }
 
 /** Growing triangle lists of the whole file. */
@@ -247,7 +241,7 @@ export async function readGlb(
   const root = document.getRoot();
   const materials: (Material | null)[] = [null, ...root.listMaterials()];
   const triangles = new Triangles();
-  const parts: Part[] = [];
+  const runs: { name: string; finish: number; first: number; triangles: number }[] = [];
   const lights: SceneLight[] = [];
   const leftOut = leftOutOf(document);
   let view: GlbScene['view'] = null;
@@ -255,7 +249,7 @@ export async function readGlb(
   (root.getDefaultScene() ?? root.listScenes()[0])?.traverse((node) => {
     const m = node.getWorldMatrix();
     const light = node.getExtension<Light>('KHR_lights_punctual');
-    if (light) lights.push(lightOf(node, light));
+    if (light) lights.push(lightOf(node, light, lights.length));
     const camera = node.getCamera();
     if (camera?.getType() === 'perspective' && !view) {
       const half = Math.tan(camera.getYFov() / 2);
@@ -281,58 +275,67 @@ export async function readGlb(
       }
       const made = triangles.add(primitive, m, where);
       if (made === 0) continue;
-      parts.push({
-        block: null,
-        letter: null,
-        zone: null,
-        colour: null,
-        piece: node.getName(),
+      runs.push({
+        name: node.getName(),
         finish: materials.indexOf(primitive.getMaterial()),
-        firstTriangle: at,
+        first: at,
         triangles: made,
-        right: [1, 0, 0],
-        out: [0, 0, 1],
       });
       at += made;
     }
   });
   if (at === 0) throw new GlbError('the file holds no triangles');
-  const surfaces = materials.map(surfaceOf);
-  const glowing = parts.some((p) => surfaces[p.finish].emission_luminance > 0);
-  if (!surround && lights.length === 0 && !glowing) {
+  const finishes = materials.map((material) => opticsOf(surfaceOf(material)));
+  const glows = (finish: number) => finishes[finish].glow.luminance > 0;
+  if (!surround && lights.length === 0 && !runs.some((r) => glows(r.finish))) {
     throw new GlbError('the file holds no lights; give an environment with --surround');
   }
-  const partOf = new Uint32Array(at);
-  parts.forEach((p, i) => partOf.fill(i, p.firstTriangle, p.firstTriangle + p.triangles));
   const typeBox = boxOf(triangles.positions);
-  const shared = (values: number[]) => {
-    const out = new Float32Array(new SharedArrayBuffer(values.length * 4));
-    out.set(values);
+  const shared = (values: number[], from: number, to: number) => {
+    const out = new Float32Array(new SharedArrayBuffer((to - from) * 4));
+    for (let i = from; i < to; i++) out[i - from] = values[i];
     return out;
   };
+  const groups = [...lights.map((l) => l.name), 'Surround'];
+  const builder = new SceneBuilder();
+  builder.place('file', IDENTITY);
+  runs.forEach(({ name, finish, first, triangles: count }, i) => {
+    const [from, to] = [first * 9, (first + count) * 9];
+    const solid = {
+      key: `run ${i}`,
+      triangles: count,
+      positions: shared(triangles.positions, from, to),
+      normals: shared(triangles.normals, from, to),
+      tangents: shared(triangles.tangents, from, to),
+      uv: shared(triangles.uv, first * 12, (first + count) * 12),
+    };
+    const group = glows(finish) ? groups.push(name) - 1 : null;
+    builder.add(solid, IDENTITY, { block: null, letter: null, piece: name }, [
+      { first: 0, triangles: count, zone: null, colour: null, finish, group },
+    ]);
+  });
   return {
     leftOut,
     view,
     scene: {
-      positions: shared(triangles.positions),
-      normals: shared(triangles.normals),
-      tangents: shared(triangles.tangents),
-      uv: shared(triangles.uv),
-      partOf,
-      geometryTriangles: at,
-      parts,
-      finishes: surfaces,
+      solids: builder.solids,
+      things: builder.things,
+      ...builder.built(true),
+      finishes,
       lights,
       surround: {
         picture: surround ?? { width: 2, height: 1, data: new Float32Array(6) },
         gain: 1,
         turn: 0,
         seen: surround !== null,
+        group: lights.length,
       },
+      groups,
       typeBox,
       camera: fitted(newShot(), typeBox),
       aspect: 16 / 9,
       bounces,
+      time: 0,
     },
   };
 }

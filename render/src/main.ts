@@ -11,6 +11,7 @@ import {
   type LinearPicture,
 } from '@wemlox/core/picture/files';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
+import { inWords } from '@wemlox/core/preflight/words';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
 import { developed, developedLayers, hasLayers, noiseOf, type Film } from '@wemlox/core/trace/film';
 import type { Eye } from '@wemlox/core/trace/eye';
@@ -52,13 +53,13 @@ async function projectSubject(order: Order): Promise<Subject> {
   const look = chosen('look', project.looks, order.look);
   const shot = chosen('shot', project.shots, order.shot);
   if (order.bounces !== undefined) shot.bounces = order.bounces;
-  const { scene, problems } = await new SceneMaker(fileSources(file), true).make(
+  const { scene, findings } = await new SceneMaker(fileSources(file), true).make(
     project,
     look.id,
     shot.id,
     order.size?.[0] ?? PLAIN_WIDTH,
   );
-  for (const problem of problems) process.stderr.write(`wemlox: ${problem}\n`);
+  for (const f of findings) if (f.grave) process.stderr.write(`wemlox: ${inWords(f)}\n`);
   return { scene, grade: look.grade, view: null };
 }
 

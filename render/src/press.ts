@@ -1,5 +1,7 @@
 /** Makes one picture of the press queue: traces, keeps the film on the way, encodes, stores. */
 import { encodeExr, encodePng, type LinearPicture } from '@wemlox/core/picture/files';
+import type { Finding } from '@wemlox/core/preflight/finding';
+import { inWords } from '@wemlox/core/preflight/words';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
 import { developed, developedLayers, type Film } from '@wemlox/core/trace/film';
 import {
@@ -26,6 +28,23 @@ const bytesOf = (sums: Float32Array) => new Uint8Array(new Float32Array(sums).bu
 
 /** The node was told to end in the middle of a picture. */
 class NodeEnds extends Error {}
+
+/** A picture that would not be what the document says. */
+class Unfit extends Error {
+  readonly findings: readonly Finding[];
+  constructor(findings: readonly Finding[]) {
+    super('the document cannot be rendered as it is');
+    this.findings = findings;
+  }
+}
+
+/** What the artist is told of a failure. */
+const told = (error: unknown): string =>
+  error instanceof Unfit
+    ? error.findings.map(inWords).join('; ')
+    : error instanceof Error
+      ? error.message
+      : String(error);
 
 /** Whether another try may go better: the database or the disk is away for now, or another node goes on. */
 const mayPass = (error: unknown) =>
@@ -76,9 +95,11 @@ export async function pressJob(
   let cancelled = false;
   try {
     const document = openDocument(job.document);
-    const { scene, problems } = await new SceneMaker(sources, true).make(document, job.look, job.shot, width);
+    const maker = new SceneMaker(sources, true);
+    const { scene, findings } = await maker.make(document, job.look, job.shot, width);
     // a stand-in would be a different picture
-    if (problems.length > 0) throw new RangeError(problems.join('; '));
+    const grave = findings.filter((f) => f.grave);
+    if (grave.length > 0) throw new Unfit(grave);
     const traced = await traceScene(scene, {
       width,
       height,
@@ -107,6 +128,6 @@ export async function pressJob(
     await endPress(session, id, { result: asset.hash, samples });
   } catch (error) {
     if (mayPass(error) && !last) throw error;
-    await endPress(session, id, { failed: error instanceof Error ? error.message : String(error) });
+    await endPress(session, id, { failed: told(error) });
   }
 }

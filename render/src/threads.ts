@@ -5,7 +5,7 @@ import { Worker } from 'node:worker_threads';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import { createFilm, type Film } from '@wemlox/core/trace/film';
 import { buildRayScene, kernelMemory, type RayAddresses } from '@wemlox/core/trace/kernel';
-import { ScenePreparer, type PreparedScene } from '@wemlox/core/trace/pathTracer';
+import { ScenePreparer, type PreparedScene } from '@wemlox/core/trace/prepare';
 import { createControl, nextRun, rewind } from '@wemlox/core/trace/tiles';
 import { shotEye, type Eye } from '@wemlox/core/trace/eye';
 
@@ -77,8 +77,9 @@ export async function traceScene(scene: RenderScene, options: TraceOptions): Pro
   const threads = Math.max(1, options.threads ?? availableParallelism());
   const module = new WebAssembly.Module(kernelBytes());
   const memory = kernelMemory(true);
-  const layout = buildRayScene(module, memory, scene.positions, scene.geometryTriangles, threads);
   const prepared = new ScenePreparer().prepare(scene, true);
+  const { positions, geometryTriangles } = prepared.flat;
+  const layout = buildRayScene(module, memory, positions, geometryTriangles, threads);
   const film = createFilm(width, height, true, options.layers);
   const done = options.from?.samples ?? 0;
   if (options.from) film.sums.set(options.from.sums);

@@ -2,12 +2,16 @@ import * as fc from 'fast-check';
 import { Ray, Vector3 } from 'three';
 import { describe, expect, it } from 'vitest';
 import { plainSurface, type Camera } from '@wemlox/core/document';
-import type { Part, RenderScene } from '@wemlox/core/scene/renderScene';
+import { opticsOf } from '@wemlox/core/finish/optics';
+import { flattened } from '@wemlox/core/scene/flatScene';
+import { SceneBuilder } from '@wemlox/core/scene/sceneBuilder';
+import { IDENTITY } from '@wemlox/core/scene/transform';
+import type { RenderScene, SceneSolid } from '@wemlox/core/scene/renderScene';
 import { pathOf, viewBoxOf } from '../src/band/glyph.ts';
 import * as cells from '../src/engine/cells.ts';
 import { PartPicker } from '../src/engine/pick.ts';
 import { inPlane, inWorld, onStage } from '../src/stage/projection.ts';
-import { draftBuffers, handedOver } from '../src/workers/draftBuffers.ts';
+import { DraftPreparer, handedOver } from '../src/workers/draftBuffers.ts';
 
 const frame = { x: 24, y: 30, width: 900, height: 506 };
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
@@ -105,59 +109,112 @@ describe('pictures of cells', () => {
   });
 });
 
-describe('what the draft view is handed', () => {
-  const part = (firstTriangle: number, triangles: number, finish: number) =>
-    ({ firstTriangle, triangles, finish }) as Part;
-  const scene = {
-    geometryTriangles: 6,
-    // shared memory, and an area light's triangle beyond the geometry
-    positions: new Float32Array(new SharedArrayBuffer(7 * 9 * 4)).map((_, i) => i),
-    normals: new Float32Array(6 * 9).fill(1),
-    finishes: [plainSurface(), plainSurface(), plainSurface()],
-    parts: [part(0, 1, 2), part(1, 2, 0), part(3, 1, 2), part(4, 2, 0)],
-  } as unknown as RenderScene;
+/** A square facing +z, as two triangles. */
+const square = (x: number, y: number, z: number, size: number) => [
+  ...[x, y, z, x + size, y, z, x + size, y + size, z],
+  ...[x, y, z, x + size, y + size, z, x, y + size, z],
+];
 
-  it('has each triangle once, those of one finish together', () => {
-    const { index, groups, corners } = draftBuffers(scene, true);
+const solidOf = (key: string, positions: number[]): SceneSolid => ({
+  key,
+  triangles: positions.length / 9,
+  // shared memory, as the worker has it
+  positions: new Float32Array(new SharedArrayBuffer(positions.length * 4)).map((_, i) => positions[i]),
+  normals: new Float32Array(positions.length).map((_, i) => (i % 3 === 2 ? 1 : 0)),
+  tangents: new Float32Array(positions.length),
+  uv: new Float32Array((positions.length / 3) * 4),
+});
+
+/** Squares as letters of one block, each with the finish given; the second stands twice as large and aside. */
+function squares(finishes: number[], at = 0): RenderScene {
+  const builder = new SceneBuilder();
+  builder.place('block/b', [1, 0, 0, at, 0, 1, 0, 0, 0, 0, 1, 0]);
+  const solid = solidOf('square', square(0, 0, 0, 1));
+  finishes.forEach((finish, i) =>
+    builder.add(
+      solid,
+      i === 1 ? [2, 0, 0, 5, 0, 2, 0, 0, 0, 0, 2, 0] : [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0],
+      { block: 'b', letter: `l${i}`, piece: null },
+      [
+        { first: 0, triangles: 1, zone: 'front', colour: null, finish, group: null },
+        { first: 1, triangles: 1, zone: 'side', colour: null, finish: 0, group: null },
+      ],
+    ),
+  );
+  const optics = opticsOf(plainSurface());
+  return {
+    solids: builder.solids,
+    things: builder.things,
+    ...builder.built(true),
+    finishes: [optics, optics, optics],
+  } as unknown as RenderScene;
+}
+
+describe('what the draft is handed', () => {
+  it('has each triangle once, those of one finish together, where its letter stands in the block', () => {
+    const { placements } = new DraftPreparer().prepare(squares([2, 1]));
+    expect(placements).toHaveLength(1);
+    const [{ index, groups, corners, name }] = placements;
+    expect(name).toBe('block/b');
     expect(groups).toEqual([
-      { start: 0, count: 12, finish: 0 },
-      { start: 12, count: 6, finish: 2 },
+      { start: 0, count: 6, finish: 0 },
+      { start: 6, count: 3, finish: 1 },
+      { start: 9, count: 3, finish: 2 },
     ]);
-    expect([...index]).toEqual([3, 4, 5, 6, 7, 8, 12, 13, 14, 15, 16, 17, 0, 1, 2, 9, 10, 11]);
-    expect(corners!.position).toHaveLength(54);
+    expect([...index]).toEqual([3, 4, 5, 9, 10, 11, 6, 7, 8, 0, 1, 2]);
     expect(corners!.position.buffer).toBeInstanceOf(ArrayBuffer);
+    expect([...corners!.position.subarray(18, 27)]).toEqual([5, 0, 0, 7, 0, 0, 7, 2, 0]);
+    expect([...corners!.normal.subarray(18, 21)]).toEqual([0, 0, 1]);
   });
 
-  it('leaves out corners the page has, and hands over all it made', () => {
-    const again = draftBuffers(scene, false);
-    expect(again.corners).toBeNull();
-    expect(handedOver(again)).toEqual([again.index.buffer]);
-    expect(handedOver(draftBuffers(scene, true))).toHaveLength(3);
+  it('leaves out corners the page has, also when the block has moved, and hands over all it made', () => {
+    const preparer = new DraftPreparer();
+    expect(handedOver(preparer.prepare(squares([2, 1])))).toHaveLength(3);
+    const moved = preparer.prepare(squares([1, 1], 9));
+    expect(moved.placements[0].corners).toBeNull();
+    expect(moved.placements[0].matrix[3]).toBe(9);
+    expect(handedOver(moved)).toEqual([moved.placements[0].index.buffer]);
+    expect(preparer.prepare(squares([1, 1, 1])).placements[0].corners).not.toBeNull();
+    preparer.forget();
+    expect(preparer.prepare(squares([1, 1, 1])).placements[0].corners).not.toBeNull();
   });
 });
 
 describe('picking', () => {
-  /** A square facing +z, as two triangles. */
-  const square = (x: number, y: number, z: number, size: number) => [
-    ...[x, y, z, x + size, y, z, x + size, y + size, z],
-    ...[x, y, z, x + size, y + size, z, x, y + size, z],
-  ];
-  const picker = new PartPicker({
-    positions: Float32Array.from([...square(0, 0, 0, 4), ...square(1, 1, 1, 1), ...square(9, 9, 5, 1)]),
-    parts: ['far', 'near', 'aside'].map(
-      (letter, i) => ({ letter, firstTriangle: i * 2, triangles: 2 }) as Part,
-    ),
-  });
+  const builder = new SceneBuilder();
+  builder.place('block/b', IDENTITY);
+  for (const [letter, positions] of [
+    ['far', square(0, 0, 0, 4)],
+    ['near', square(1, 1, 1, 1)],
+    ['aside', square(9, 9, 5, 1)],
+  ] as const)
+    builder.add(solidOf(letter, positions), IDENTITY, { block: 'b', letter, piece: null }, [
+      { first: 0, triangles: 2, zone: 'front', colour: null, finish: 0, group: null },
+    ]);
+  const scene = {
+    solids: builder.solids,
+    things: builder.things,
+    ...builder.built(false),
+    lights: [],
+  } as unknown as RenderScene;
+  const picker = new PartPicker({ scene, flat: flattened(scene) });
   const along = (x: number, y: number, z: number, dz: number) =>
     picker.nearest(new Ray(new Vector3(x, y, z), new Vector3(0, 0, dz)));
 
   it('finds what is nearest, where it is met, from either side', () => {
-    expect(along(1.5, 1.5, 10, -1)).toMatchObject({ part: { letter: 'near' }, point: [1.5, 1.5, 1] });
-    expect(along(3, 3, 10, -1)).toMatchObject({ part: { letter: 'far' }, point: [3, 3, 0] });
-    expect(along(1.5, 1.5, -10, 1)).toMatchObject({ part: { letter: 'far' } });
-    expect(along(1.5, 1.5, 0.5, -1)).toMatchObject({ part: { letter: 'far' } });
+    expect(along(1.5, 1.5, 10, -1)).toMatchObject({ letter: 'near', zone: 'front', point: [1.5, 1.5, 1] });
+    expect(along(3, 3, 10, -1)).toMatchObject({ letter: 'far', point: [3, 3, 0] });
+    expect(along(1.5, 1.5, -10, 1)).toMatchObject({ letter: 'far' });
+    expect(along(1.5, 1.5, 0.5, -1)).toMatchObject({ letter: 'far' });
     expect(along(5, 5, 10, -1)).toBeNull();
     expect(along(1.5, 1.5, 10, 1)).toBeNull();
+  });
+
+  it('knows the bounds of a letter', () => {
+    const { min, max } = picker.boxOf('b', 'near')!;
+    [1, 1, 1].forEach((v, i) => expect(min[i]).toBeCloseTo(v, 4));
+    [2, 2, 1].forEach((v, i) => expect(max[i]).toBeCloseTo(v, 4));
+    expect(picker.boxOf('b', 'none')).toBeNull();
   });
 
   it('agrees with a look at every part alone, for any ray', () => {
@@ -170,18 +227,18 @@ describe('picking', () => {
         };
         const on = (z: number, low: number, high: number) => where(z).every((v) => v > low && v < high);
         const expected = on(5, 9, 10) ? 'aside' : on(1, 1, 2) ? 'near' : on(0, 0, 4) ? 'far' : undefined;
-        expect(picker.nearest(ray)?.part.letter).toBe(expected);
+        expect(picker.nearest(ray)?.letter).toBe(expected);
       }),
     );
   });
 });
 
 describe('outlines in the band', () => {
-  const square = [Float64Array.from([0, 0, 10.25, 0, 10.25, 20, 0, 20])];
+  const outline = [Float64Array.from([0, 0, 10.25, 0, 10.25, 20, 0, 20])];
 
   it('are paths with y down, and boxes about them', () => {
-    expect(pathOf(square)).toBe('M0.0 0.0L10.3 0.0L10.3 -20.0L0.0 -20.0Z');
-    expect(viewBoxOf(square)).toEqual([0, -20, 10.25, 20]);
+    expect(pathOf(outline)).toBe('M0.0 0.0L10.3 0.0L10.3 -20.0L0.0 -20.0Z');
+    expect(viewBoxOf(outline)).toEqual([0, -20, 10.25, 20]);
     expect(viewBoxOf([])).toEqual([0, -1, 1, 1]);
   });
 });

@@ -1,6 +1,6 @@
 /** OpenPBR's numbers as glTF's and back, where the standards say the same in different ones. */
-import type { Surface } from '../document/index.ts';
-import { metallic, type Rgb } from './reflectance.ts';
+import type { Optics } from './optics.ts';
+import type { Rgb } from './reflectance.ts';
 
 /**
  * Roughness and anisotropy strength of glTF that give an OpenPBR surface's GGX widths, and the quarter turn that
@@ -50,35 +50,23 @@ export interface GltfMaterial {
   emission: { color: Rgb; strength: number };
 }
 
-/** @throws never; what glTF cannot say (coat colour and index, rough diffuse) is left out */
-export function gltfMaterial(surface: Surface): GltfMaterial {
-  const rgb = (v: number[]) => v.slice(0, 3) as Rgb;
-  const metal = surface.base_metal !== 'none' || surface.base_metalness > 0.5;
-  const { roughness, strength } = gltfAnisotropy(
-    surface.specular_roughness,
-    surface.specular_roughness_anisotropy,
-  );
-  const deep = surface.transmission_depth > 0 && !surface.geometry_thin_walled;
-  const clear = surface.transmission_weight > 0.5;
-  const tint: Rgb = deep ? [1, 1, 1] : rgb(surface.transmission_color);
-  const base = rgb(surface.base_color).map((v) => v * surface.base_weight) as Rgb;
+/** What glTF cannot say (coat colour and index, rough diffuse) is left out. */
+export function gltfMaterial(optics: Optics): GltfMaterial {
+  const { thin, coat, glow } = optics;
+  const metal = optics.measured || optics.metal > 0.5;
+  const { roughness, strength } = gltfAnisotropy(optics.roughness, optics.anisotropy);
+  const transmission = optics.metal < 1 ? optics.glass / (1 - optics.metal) : 0;
   return {
     // a metal's colour in glTF is its reflectance facing the viewer
-    baseColor: metal ? metallic(surface, 1) : clear ? tint : base,
-    metallic: surface.base_metalness,
+    baseColor: metal ? optics.metalFacing : transmission > 0.5 ? optics.tint : optics.body,
+    metallic: optics.metal,
     roughness,
-    ior: surface.specular_ior,
-    specular: { weight: surface.specular_weight, color: metal ? [1, 1, 1] : rgb(surface.specular_color) },
-    transmission: surface.transmission_weight,
-    volume:
-      surface.transmission_weight > 0 && !surface.geometry_thin_walled
-        ? {
-            distance: deep ? surface.transmission_depth : Infinity,
-            color: deep ? rgb(surface.transmission_color) : [1, 1, 1],
-          }
-        : null,
-    clearcoat: { weight: surface.coat_weight, roughness: surface.coat_roughness },
-    anisotropy: { strength, rotation: surface.specular_rotation },
-    emission: { color: rgb(surface.emission_color), strength: surface.emission_luminance },
+    ior: optics.ior,
+    specular: { weight: optics.specularWeight, color: metal ? [1, 1, 1] : optics.specular },
+    transmission,
+    volume: transmission > 0 && !thin ? { distance: optics.depth, color: optics.depthColour } : null,
+    clearcoat: { weight: coat.weight, roughness: coat.roughness },
+    anisotropy: { strength, rotation: optics.turn },
+    emission: { color: glow.colour, strength: glow.luminance },
   };
 }

@@ -5,24 +5,23 @@ import {
   plainSurface,
   type Block,
   type Look,
-  type Piece,
   type Project,
   type Shot,
   type Surface,
 } from '../document/index.ts';
+import { opticsOf, type Optics } from '../finish/optics.ts';
 import { placeLight, shining, type Vec } from '../light/placing.ts';
 import type { SurroundPicture } from '../light/surround.ts';
 import { cos, pow, sin } from '../maths/reproducible.ts';
+import type { BlockSolids, LetterSolid } from '../solid/blockSolids.ts';
 import type { Box } from '../stage/camera.ts';
-import type { BlockSolids } from '../solid/blockSolids.ts';
-import { pieceTriangles } from '../stage/pieces.ts';
-import type { Part, RenderScene, SceneLight } from './renderScene.ts';
+import { BARE, type RenderScene, type SceneLight } from './renderScene.ts';
+import { SceneBuilder, type PartOf } from './sceneBuilder.ts';
+import { SceneSolids } from './sceneSolids.ts';
+import { IDENTITY } from './transform.ts';
 
 /** How a zone without a finish looks: raw filler. */
-export const BARE_SURFACE: Surface = plainSurface({
-  base_color: [0.45, 0.45, 0.45],
-  specular_roughness: 0.8,
-});
+export const BARE_SURFACE = plainSurface({ base_color: [0.45, 0.45, 0.45], specular_roughness: 0.8 });
 
 export interface SceneInput {
   project: Project;
@@ -71,219 +70,162 @@ export function typeBoxOf(blocks: readonly Block[], solids: readonly BlockSolids
 
 const centreOf = (box: Box) => box.min.map((v, i) => (v + box.max[i]) / 2) as Vec;
 
-function sceneLights(look: Look, centre: Vec): SceneLight[] {
-  return shining(look.rig).map((light) => {
-    const placed = placeLight(light, centre);
-    const { name, shadow } = light;
-    if (light.kind === 'area')
-      return { kind: 'area', name, placed, width: light.width, height: light.height, shadow };
-    if (light.kind === 'spot') {
-      return {
-        kind: 'spot',
-        name,
-        placed,
-        cosOuter: cos(light.cone),
-        cosInner: cos(light.cone * (1 - light.edge)),
-        shadow,
-      };
+/** The lights that shine, each in a share group of its own. */
+function sceneLights(look: Look, centre: Vec, groupOf: (name: string) => number): SceneLight[] {
+  return shining(look.rig).map((light): SceneLight => {
+    const { id, name, shadow } = light;
+    const any = { id, name, shadow, placed: placeLight(light, centre), group: groupOf(name) };
+    switch (light.kind) {
+      case 'area':
+        return { ...any, kind: 'area', width: light.width, height: light.height };
+      case 'spot':
+        return {
+          ...any,
+          kind: 'spot',
+          cosOuter: cos(light.cone),
+          cosInner: cos(light.cone * (1 - light.edge)),
+        };
+      case 'directional':
+        return { ...any, kind: 'directional' };
     }
-    return { kind: 'directional', name, placed, shadow };
   });
 }
 
-/** Corners of an area light as two triangles. */
-function lightTriangles(light: SceneLight & { kind: 'area' }): number[] {
-  const { position, right, up } = light.placed;
-  const corner = (a: number, b: number) =>
-    position.map((v, i) => v + (right[i] * a * light.width) / 2 + (up[i] * b * light.height) / 2);
-  const [p, q, r, s] = [corner(-1, -1), corner(1, -1), corner(1, 1), corner(-1, 1)];
-  return [...p, ...q, ...r, ...p, ...r, ...s];
+/** From a block's plane into the world: a turn about the vertical axis, then to its place. */
+function placementOf({ place }: Block): number[] {
+  const [c, s] = [cos(place.turn), sin(place.turn)];
+  const [x, y, z] = place.position;
+  return [c, 0, s, x, 0, 1, 0, y, -s, 0, c, z];
 }
 
-/** What of a scene stays alike while only finishes, surround and camera change. */
-export interface SceneGeometry {
-  positions: Float32Array;
-  normals: Float32Array;
-  tangents: Float32Array;
-  uv: Float32Array;
-  partOf: Uint32Array;
-  geometryTriangles: number;
-  /** Parts without their finish. */
-  parts: Omit<Part, 'finish'>[];
-  typeBox: Box;
+/** From a letter's own origin and unit into its block's plane. */
+function localOf({ x, y, turn }: LetterSolid, { scale, backAt }: BlockSolids): number[] {
+  const [c, s] = [cos(turn) * scale, sin(turn) * scale];
+  return [c, -s, 0, x * scale, s, c, 0, y * scale, 0, 0, scale, backAt];
 }
 
-export type GeometryInput = Pick<SceneInput, 'project' | 'look' | 'solids' | 'shared'>;
+/** Finishes of a scene: bare, the project's, then the points of light of each strip. */
+class Finishes {
+  readonly all: Optics[];
+  private readonly numbers: Map<string, number>;
+  private readonly points = new Map<string, number>();
 
-/**
- * Names everything the geometry depends on; alike keys mean alike geometry.
- * @param besides what else the solids come of: each block's coarseness, and what had to be replaced
- */
-export function geometryKey(
-  { project, look }: Omit<GeometryInput, 'solids'>,
-  besides: readonly (number | string)[],
-): string {
-  const areas = shining(look.rig)
-    .filter((l) => l.kind === 'area')
-    .map((l) => [l.aim, l.azimuth, l.elevation, l.distance, l.width, l.height]);
-  return JSON.stringify([
-    project.blocks,
-    besides,
-    project.pieces.map((p) => [p.id, p.kind, p.on, p.at]),
-    areas,
-  ]);
-}
-
-/** Lays all solids, pieces and area lights out as triangles. */
-export function compileGeometry(input: GeometryInput): SceneGeometry {
-  const { project, look, solids } = input;
-  const typeBox = typeBoxOf(project.blocks, solids);
-  const areaLights = sceneLights(look, centreOf(typeBox)).filter((l) => l.kind === 'area');
-  const pieces = project.pieces
-    .filter((p) => p.on)
-    .map((piece) => ({ piece, soup: pieceTriangles(piece, typeBox) }));
-
-  let count = pieces.reduce((sum, p) => sum + p.soup.positions.length / 9, 0);
-  for (const block of solids) for (const l of block.letters) count += l.solid.positions.length / 9;
-  const memory = (bytes: number) => (input.shared ? new SharedArrayBuffer(bytes) : new ArrayBuffer(bytes));
-  const positions = new Float32Array(memory((count + areaLights.length * 2) * 36));
-  const normals = new Float32Array(memory(count * 36));
-  const tangents = new Float32Array(memory(count * 36));
-  const uv = new Float32Array(memory(count * 48));
-  const partOf = new Uint32Array(memory(count * 4));
-  const parts: SceneGeometry['parts'] = [];
-  let at = 0;
-  const addPart = (part: Omit<Part, 'firstTriangle' | 'finish'>) => {
-    if (part.triangles === 0) return;
-    partOf.fill(parts.length, at, at + part.triangles);
-    parts.push({ ...part, firstTriangle: at });
-    at += part.triangles;
-  };
-
-  for (const block of project.blocks) {
-    const of = solids.find((s) => s.block === block.id);
-    if (!of) continue;
-    const [c, s] = [cos(block.place.turn), sin(block.place.turn)];
-    const [px, py, pz] = block.place.position;
-    for (const letter of of.letters) {
-      const { solid } = letter;
-      const [ct, st] = [cos(letter.turn), sin(letter.turn)];
-      const base = at * 9;
-      /** Turns a direction of the glyph into the world. */
-      const turned = (to: Float32Array, from: Float32Array, i: number) => {
-        const x = ct * from[i] - st * from[i + 1];
-        to[base + i] = c * x + s * from[i + 2];
-        to[base + i + 1] = st * from[i] + ct * from[i + 1];
-        to[base + i + 2] = -s * x + c * from[i + 2];
-      };
-      for (let i = 0; i < solid.positions.length; i += 3) {
-        const [gx, gy] = [solid.positions[i], solid.positions[i + 1]];
-        const x = (ct * gx - st * gy + letter.x) * of.scale;
-        const y = (st * gx + ct * gy + letter.y) * of.scale;
-        const z = solid.positions[i + 2] * of.scale + of.backAt;
-        positions[base + i] = px + c * x + s * z;
-        positions[base + i + 1] = py + y;
-        positions[base + i + 2] = pz - s * x + c * z;
-        turned(normals, solid.normals, i);
-        turned(tangents, solid.tangents, i);
-      }
-      for (let i = 0; i < solid.uv.length; i += 4) {
-        const to = at * 12 + i;
-        uv[to] = solid.uv[i] * of.scale;
-        uv[to + 1] = solid.uv[i + 1] * of.scale;
-        uv[to + 2] = (ct * solid.uv[i + 2] - st * solid.uv[i + 3] + letter.x) * of.scale;
-        uv[to + 3] = (st * solid.uv[i + 2] + ct * solid.uv[i + 3] + letter.y) * of.scale;
-      }
-      let colour = 0;
-      solid.zones.forEach((zone, k) =>
-        addPart({
-          block: block.id,
-          letter: letter.letter,
-          zone,
-          colour: zone === 'points' ? colour++ : null,
-          piece: null,
-          triangles: solid.zoneStarts[k + 1] - solid.zoneStarts[k],
-          right: [c * ct, st, -s * ct],
-          out: [s, 0, c],
-        }),
-      );
+  constructor(project: Project, optics: (surface: Surface) => Optics) {
+    this.all = [optics(BARE_SURFACE), ...project.finishes.map((f) => optics(f.surface))];
+    this.numbers = new Map(project.finishes.map((f, i) => [f.id, i + 1]));
+    for (const { id, strip } of project.blocks) {
+      if (!strip.on) continue;
+      this.points.set(id, this.all.length);
+      for (const emission_color of strip.colours)
+        this.all.push(
+          optics(
+            plainSurface({ base_color: [0, 0, 0], emission_color, emission_luminance: strip.luminance }),
+          ),
+        );
     }
   }
-  for (const { piece, soup } of pieces) {
-    positions.set(soup.positions, at * 9);
-    normals.set(soup.normals, at * 9);
-    tangents.set(soup.tangents, at * 9);
-    uv.set(soup.uv, at * 12);
-    addPart(piecePart(piece, soup.positions.length / 9));
-  }
-  let end = count * 9;
-  for (const light of areaLights) {
-    positions.set(lightTriangles(light), end);
-    end += 18;
-  }
-  return { positions, normals, tangents, uv, partOf, geometryTriangles: count, parts, typeBox };
+
+  of = (id: string | null): number => (id === null ? BARE : (this.numbers.get(id) ?? BARE));
+  ofPoints = (block: string, colour: number): number => this.points.get(block)! + colour;
 }
 
-/**
- * Compiles one moment of a project under one look into a scene.
- * @param geometry of the same project and look, when it is known
- */
-export function compileScene(input: SceneInput, geometry = compileGeometry(input)): RenderScene {
-  const { project, look, shot } = input;
-  const finishIndex = new Map(project.finishes.map((f, i) => [f.id, i + 1]));
-  const indexOf = (id: string | null) => (id === null ? 0 : (finishIndex.get(id) ?? 0));
-  // points of light glow in the colours of their strip
-  const glows: Surface[] = [];
-  const firstGlow = new Map<string, number>();
-  for (const { id, strip } of project.blocks) {
-    if (!strip.on) continue;
-    firstGlow.set(id, 1 + project.finishes.length + glows.length);
-    glows.push(
-      ...strip.colours.map((colour) =>
-        plainSurface({
-          base_color: [0, 0, 0],
-          emission_color: colour,
-          emission_luminance: strip.luminance,
-        }),
-      ),
-    );
-  }
-  const finishOfPiece = new Map(project.pieces.map((p) => [p.id, indexOf(p.finish)]));
-  const { parts, ...arrays } = geometry;
-  return {
-    ...arrays,
-    parts: parts.map((part) => ({
-      ...part,
-      finish:
-        part.piece !== null
-          ? finishOfPiece.get(part.piece)!
-          : part.colour !== null
-            ? firstGlow.get(part.block!)! + part.colour
-            : indexOf(finishAt(look.chart, part.block!, part.letter!, part.zone!)),
-    })),
-    finishes: [BARE_SURFACE, ...project.finishes.map((f) => f.surface), ...glows],
-    lights: sceneLights(look, centreOf(geometry.typeBox)),
-    surround: {
-      picture: input.surround,
-      gain: pow(2, look.surround.stops),
-      turn: look.surround.turn,
-      seen: look.surround.seen,
-    },
-    camera: shot.camera,
-    aspect: aspectOf(shot.frame),
-    bounces: shot.bounces,
-  };
-}
+/** Interpreted surfaces kept; the oldest go first. */
+const MOST_OPTICS = 1200;
 
-function piecePart(piece: Piece, triangles: number): Omit<Part, 'firstTriangle' | 'finish'> {
-  return {
-    block: null,
-    letter: null,
-    zone: null,
-    colour: null,
-    piece: piece.id,
-    triangles,
-    right: [1, 0, 0],
-    out: [0, 0, 1],
+/** Keeps what scenes share: solids in their memory, and surfaces as they were interpreted. */
+export class SceneCompiler {
+  private readonly shared: boolean;
+  private readonly solids: SceneSolids;
+  private readonly optics = new Map<string, Optics>();
+
+  constructor(shared = false) {
+    this.shared = shared;
+    this.solids = new SceneSolids(shared);
+  }
+
+  private opticsOf = (surface: Surface): Optics => {
+    const key = JSON.stringify(surface);
+    let known = this.optics.get(key);
+    if (!known) {
+      known = opticsOf(surface);
+      this.optics.set(key, known);
+      if (this.optics.size > MOST_OPTICS) this.optics.delete(this.optics.keys().next().value!);
+    }
+    return known;
   };
+
+  /** Compiles one moment of a project under one look. */
+  compile({ project, look, shot, solids, surround }: SceneInput): RenderScene {
+    const typeBox = typeBoxOf(project.blocks, solids);
+    const finishes = new Finishes(project, this.opticsOf);
+    const groups: string[] = [];
+    const groupOf = (name: string) => groups.push(name) - 1;
+    const lights = sceneLights(look, centreOf(typeBox), groupOf);
+    const surroundGroup = groupOf('Surround');
+    const glowing = new Map<string, number>();
+    /** Share group of what a part gives; alike things of one kind share one. */
+    const glowGroup = (finish: number, what: string): number | null => {
+      if (finishes.all[finish].glow.luminance <= 0) return null;
+      if (!glowing.has(what)) glowing.set(what, groupOf(what));
+      return glowing.get(what)!;
+    };
+    const builder = new SceneBuilder();
+    for (const block of project.blocks) {
+      const of = solids.find((s) => s.block === block.id);
+      if (!of) continue;
+      builder.place(`block/${block.id}`, placementOf(block));
+      for (const letter of of.letters) {
+        const { zones, zoneStarts } = letter.solid;
+        let colours = 0;
+        const parts = zones.map((zone, k): PartOf => {
+          const colour = zone === 'points' ? colours++ : null;
+          const finish =
+            colour === null
+              ? finishes.of(finishAt(look.chart, block.id, letter.letter, zone))
+              : finishes.ofPoints(block.id, colour);
+          const triangles = zoneStarts[k + 1] - zoneStarts[k];
+          const group = glowGroup(finish, `${block.id}/${zone}`);
+          return { first: zoneStarts[k], triangles, zone, colour, finish, group };
+        });
+        const thing = { block: block.id, letter: letter.letter, piece: null };
+        builder.add(this.solids.ofLetter(letter.solid), localOf(letter, of), thing, parts);
+      }
+    }
+    for (const piece of project.pieces) {
+      if (!piece.on) continue;
+      const solid = this.solids.ofPiece(piece, typeBox);
+      const finish = finishes.of(piece.finish);
+      builder.place(`piece/${piece.id}`, IDENTITY);
+      builder.add(solid, IDENTITY, { block: null, letter: null, piece: piece.id }, [
+        {
+          first: 0,
+          triangles: solid.triangles,
+          zone: null,
+          colour: null,
+          finish,
+          group: glowGroup(finish, piece.id),
+        },
+      ]);
+    }
+    return {
+      solids: builder.solids,
+      things: builder.things,
+      ...builder.built(this.shared),
+      finishes: finishes.all,
+      lights,
+      surround: {
+        picture: surround,
+        gain: pow(2, look.surround.stops),
+        turn: look.surround.turn,
+        seen: look.surround.seen,
+        group: surroundGroup,
+      },
+      groups,
+      typeBox,
+      camera: shot.camera,
+      aspect: aspectOf(shot.frame),
+      bounces: shot.bounces,
+      time: 0,
+    };
+  }
 }

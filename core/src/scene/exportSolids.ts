@@ -1,11 +1,12 @@
 /** A scene's letters as files for other programs: GLB and OBJ with zones as named parts, outlines as SVG. */
 import { cos, sin } from '../maths/reproducible.ts';
 import { Document, WebIO } from '@gltf-transform/core';
-import type { Finish } from '../document/index.ts';
+import { ZONES, type Finish } from '../document/index.ts';
 import type { BlockSolids } from '../solid/blockSolids.ts';
 import type { ExportKind } from './exportKinds.ts';
 import { GLTF_EXTENSIONS, materialMaker } from './gltfMaterials.ts';
-import type { Part, RenderScene } from './renderScene.ts';
+import { flattened } from './flatScene.ts';
+import { BARE, NO_BYTE, type RenderScene } from './renderScene.ts';
 
 export interface ExportInput {
   scene: RenderScene;
@@ -13,16 +14,17 @@ export interface ExportInput {
   finishes: readonly Finish[];
 }
 
-/** Parts of letters, letter by letter, with the letter's text. */
+/** Parts of letters, by their numbers, letter by letter, with the letter's text. */
 function* lettersOf({
-  scene,
+  scene: { parts, things },
   solids,
-}: ExportInput): Generator<{ name: string; block: number; parts: Part[] }> {
-  const byLetter = new Map<string, Part[]>();
-  for (const part of scene.parts) {
-    if (part.letter === null) continue;
-    const key = `${part.block}/${part.letter}`;
-    byLetter.set(key, [...(byLetter.get(key) ?? []), part]);
+}: ExportInput): Generator<{ name: string; block: number; parts: number[] }> {
+  const byLetter = new Map<string, number[]>();
+  for (let i = 0; i < parts.count; i++) {
+    const { block, letter } = things[parts.thing[i]];
+    if (letter === null) continue;
+    const key = `${block}/${letter}`;
+    byLetter.set(key, [...(byLetter.get(key) ?? []), i]);
   }
   for (const [b, block] of solids.entries()) {
     const seen = new Map<string, number>();
@@ -39,51 +41,56 @@ function* lettersOf({
   }
 }
 
-const zoneName = (part: Part) => (part.colour === null ? part.zone! : `${part.zone} ${part.colour + 1}`);
+const zoneName = ({ parts }: RenderScene, part: number): string => {
+  const zone = ZONES[parts.zone[part]];
+  const colour = parts.colour[part];
+  return colour === NO_BYTE ? zone : `${zone} ${colour + 1}`;
+};
 
 /** Least thickness a volume is given, metres: with none it would count as a thin wall. */
 const THINNEST = 0.001;
 
 async function toGlb(input: ExportInput): Promise<Uint8Array<ArrayBuffer>> {
   const { scene, finishes, solids } = input;
+  const { parts: all } = scene;
+  const flat = flattened(scene);
   const document = new Document();
   const buffer = document.createBuffer();
   const root = document.createScene('Wemlox');
   const dress = materialMaker(document, Math.max(THINNEST, scene.typeBox.max[2] - scene.typeBox.min[2]));
-  const materials = scene.finishes.map((surface, i) =>
-    dress(finishes[i - 1]?.name ?? (i === 0 ? 'Bare' : 'Points'), surface),
+  const materials = scene.finishes.map((optics, i) =>
+    dress(finishes[i - 1]?.name ?? (i === BARE ? 'Bare' : 'Points'), optics),
   );
   const blocks = solids.map((_, i) => {
     const node = document.createNode(`Block ${i + 1}`);
     root.addChild(node);
     return node;
   });
-  const slice = (data: Float32Array, part: Part) =>
-    // a file takes no shared memory
-    new Float32Array(data.slice(part.firstTriangle * 9, (part.firstTriangle + part.triangles) * 9));
+  const slice = (data: Float32Array, part: number) =>
+    data.slice(flat.first[part] * 9, (flat.first[part] + all.triangles[part]) * 9);
   for (const { name, block, parts } of lettersOf(input)) {
     const node = document.createNode(name);
     blocks[block].addChild(node);
     for (const part of parts) {
       const vectors = (data: Float32Array) =>
         document.createAccessor().setType('VEC3').setBuffer(buffer).setArray(slice(data, part));
-      const flat = new Float32Array(part.triangles * 6);
-      for (let i = 0; i < part.triangles * 3; i++) {
-        const from = part.firstTriangle * 12 + i * 4;
-        flat[i * 2] = scene.uv[from + 2];
-        flat[i * 2 + 1] = -scene.uv[from + 3];
+      const plane = new Float32Array(all.triangles[part] * 6);
+      for (let i = 0; i < all.triangles[part] * 3; i++) {
+        const from = flat.first[part] * 12 + i * 4;
+        plane[i * 2] = flat.uv[from + 2];
+        plane[i * 2 + 1] = -flat.uv[from + 3];
       }
       const primitive = document
         .createPrimitive()
-        .setAttribute('POSITION', vectors(scene.positions))
-        .setAttribute('NORMAL', vectors(scene.normals))
+        .setAttribute('POSITION', vectors(flat.positions))
+        .setAttribute('NORMAL', vectors(flat.normals))
         .setAttribute(
           'TEXCOORD_0',
-          document.createAccessor().setType('VEC2').setBuffer(buffer).setArray(flat),
+          document.createAccessor().setType('VEC2').setBuffer(buffer).setArray(plane),
         )
-        .setMaterial(materials[part.finish]);
-      const mesh = document.createMesh(zoneName(part)).addPrimitive(primitive);
-      node.addChild(document.createNode(zoneName(part)).setMesh(mesh));
+        .setMaterial(materials[all.outside[part]]);
+      const mesh = document.createMesh(zoneName(scene, part)).addPrimitive(primitive);
+      node.addChild(document.createNode(zoneName(scene, part)).setMesh(mesh));
     }
   }
   return (await new WebIO()
@@ -94,6 +101,8 @@ async function toGlb(input: ExportInput): Promise<Uint8Array<ArrayBuffer>> {
 /** Wavefront OBJ: an object for each letter, a group for each zone; equal points share a number. */
 function toObj(input: ExportInput): Uint8Array<ArrayBuffer> {
   const { scene, finishes } = input;
+  const { parts: all } = scene;
+  const flat = flattened(scene);
   const lines: string[] = ['# Wemlox solids, metres, y up'];
   let points = 0;
   let normals = 0;
@@ -110,19 +119,19 @@ function toObj(input: ExportInput): Uint8Array<ArrayBuffer> {
     const point = numbered();
     const normal = numbered();
     for (const part of parts) {
-      lines.push(`g ${zoneName(part).replace(/\s+/g, '_')}`);
-      lines.push(`usemtl ${(finishes[part.finish - 1]?.name ?? 'Bare').replace(/\s+/g, '_')}`);
-      for (let t = part.firstTriangle; t < part.firstTriangle + part.triangles; t++) {
+      lines.push(`g ${zoneName(scene, part).replace(/\s+/g, '_')}`);
+      lines.push(`usemtl ${(finishes[all.outside[part] - 1]?.name ?? 'Bare').replace(/\s+/g, '_')}`);
+      for (let t = flat.first[part]; t < flat.first[part] + all.triangles[part]; t++) {
         const corners = [0, 1, 2].map((k) => {
           const at = t * 9 + k * 3;
           const three = (data: Float32Array, digits: number) =>
             [0, 1, 2].map((i) => Number(data[at + i].toFixed(digits))).join(' ');
-          const p = point(`v ${three(scene.positions, 7)}`, () => {
-            lines.push(`v ${three(scene.positions, 7)}`);
+          const p = point(`v ${three(flat.positions, 7)}`, () => {
+            lines.push(`v ${three(flat.positions, 7)}`);
             return ++points;
           });
-          const n = normal(`vn ${three(scene.normals, 4)}`, () => {
-            lines.push(`vn ${three(scene.normals, 4)}`);
+          const n = normal(`vn ${three(flat.normals, 4)}`, () => {
+            lines.push(`vn ${three(flat.normals, 4)}`);
             return ++normals;
           });
           return `${p}//${n}`;

@@ -9,7 +9,7 @@ import {
   KHRMaterialsTransmission,
   KHRMaterialsVolume,
 } from '@gltf-transform/extensions';
-import type { Surface } from '../document/index.ts';
+import type { Optics } from '../finish/optics.ts';
 import { gltfMaterial } from '../finish/gltf.ts';
 
 export const GLTF_EXTENSIONS: (typeof Extension)[] = [
@@ -32,15 +32,15 @@ const PLAIN_IOR = 1.5;
 export function materialMaker(
   document: Document,
   thickness: number,
-): (name: string, surface: Surface) => Material {
-  return (name, surface) => {
-    const said = gltfMaterial(surface);
+): (name: string, optics: Optics) => Material {
+  return (name, optics) => {
+    const said = gltfMaterial(optics);
     const material = document
       .createMaterial(name)
       .setBaseColorFactor([...said.baseColor, 1])
       .setMetallicFactor(said.metallic)
       .setRoughnessFactor(said.roughness)
-      .setDoubleSided(surface.geometry_thin_walled);
+      .setDoubleSided(optics.thin);
     if (said.ior !== PLAIN_IOR)
       material.setExtension(
         'KHR_materials_ior',

@@ -1,41 +1,99 @@
-/** What a picture is made from: flat arrays and small records, nothing of the document left to interpret. */
-import type { Camera, Surface, Zone } from '../document/index.ts';
+/**
+ * What a picture is made from: flat arrays and small records, nothing of the document left to interpret.
+ *
+ *   things ◀── parts ──▶ instances ──▶ solids          shared by content
+ *                │             └────▶ placements        what moves together: a block, a piece
+ *                └────▶ finishes (outside, inside), groups
+ *
+ * Lengths in metres once placed. Numbers of things that may be absent are NONE.
+ */
+import type { Optics } from '../finish/optics.ts';
 import type { PlacedLight } from '../light/placing.ts';
 import type { SurroundPicture } from '../light/surround.ts';
-import type { Box } from '../stage/camera.ts';
+import type { Box, OrbitCamera } from '../stage/camera.ts';
 
-/** A run of triangles with one finish: one zone of one letter, or one piece. */
-export interface Part {
-  block: string | null;
-  letter: string | null;
-  zone: Zone | null;
-  /** Which of its strip's colours a part's points of light have; null for all else. */
-  colour: number | null;
-  piece: string | null;
-  /** Index into the scene's finishes; 0 is the bare, undressed surface. */
-  finish: number;
-  firstTriangle: number;
+/** Stands in arrays of numbers for nothing. */
+export const NONE = 0xffffffff;
+/** Stands in arrays of bytes for nothing. */
+export const NO_BYTE = 0xff;
+
+/** Triangles about an origin of their own and in a unit of their own; alike keys are alike triangles. */
+export interface SceneSolid {
+  key: string;
   triangles: number;
-  /** Unit vectors that lie along the reading direction and out of the front. */
-  right: [number, number, number];
-  out: [number, number, number];
+  /** Nine floats a triangle. */
+  positions: Float32Array;
+  normals: Float32Array;
+  /** Unit vectors along the outline, or along the line of text. */
+  tangents: Float32Array;
+  /** Twelve floats a triangle: along and across the outline, then the plane's x and y, in the solid's unit. */
+  uv: Float32Array;
 }
 
-export type SceneLight =
-  | { kind: 'area'; name: string; placed: PlacedLight; width: number; height: number; shadow: boolean }
-  /** `range`: metres at which it has faded to nothing; only lights from files have one. */
-  | {
-      kind: 'spot';
-      name: string;
-      placed: PlacedLight;
-      cosInner: number;
-      cosOuter: number;
-      shadow: boolean;
-      range?: number;
-    }
-  /** Shines alike all around; only scenes from files have it. */
-  | { kind: 'point'; name: string; placed: PlacedLight; shadow: boolean; range?: number }
-  | { kind: 'directional'; name: string; placed: PlacedLight; shadow: boolean };
+/** Places that carry instances into the world: one for each block and each piece. */
+export interface Placements {
+  count: number;
+  /** Lasting names, by which one is known again in the next scene. */
+  names: string[];
+  /** Transforms at the opening and at the close of the shutter. */
+  now: Float32Array;
+  shut: Float32Array;
+}
+
+/** Solids where they stand. */
+export interface Instances {
+  count: number;
+  solid: Uint32Array;
+  placement: Uint32Array;
+  /** Transforms from the solid into its placement; they turn in the plane and scale alike in all directions. */
+  local: Float32Array;
+}
+
+/** Runs of triangles with one finish: one zone of one letter, or one piece. They follow their instances. */
+export interface Parts {
+  count: number;
+  instance: Uint32Array;
+  /** First triangle in the solid, and how many. */
+  first: Uint32Array;
+  triangles: Uint32Array;
+  /** What it belongs to, a place in the scene's things. */
+  thing: Uint32Array;
+  /** A place in ZONES; NO_BYTE for pieces. */
+  zone: Uint8Array;
+  /** Which of its strip's colours a part's points of light have; NO_BYTE for all else. */
+  colour: Uint8Array;
+  /** Finish met from outside and from within; places in the scene's finishes. */
+  outside: Uint32Array;
+  inside: Uint32Array;
+  /** Share group of the light it gives; NONE when it gives none. */
+  group: Uint32Array;
+}
+
+/** What a part belongs to: a letter of a block, or a piece. */
+export interface Thing {
+  block: string | null;
+  letter: string | null;
+  piece: string | null;
+}
+
+interface AnyLight {
+  id: string;
+  name: string;
+  placed: PlacedLight;
+  shadow: boolean;
+  /** Its share group. */
+  group: number;
+}
+
+export type SceneLight = AnyLight &
+  (
+    | { kind: 'area'; width: number; height: number }
+    /** `range`: metres at which it has faded to nothing; only lights from files have one. */
+    | { kind: 'spot'; cosInner: number; cosOuter: number; range?: number }
+    /** Shines alike all around; only scenes from files have it. */
+    | { kind: 'point'; range?: number }
+    | { kind: 'directional' }
+  );
 
 export interface SceneSurround {
   picture: SurroundPicture;
@@ -43,27 +101,29 @@ export interface SceneSurround {
   gain: number;
   turn: number;
   seen: boolean;
+  group: number;
 }
 
 export interface RenderScene {
-  /** Nine floats a triangle, metres; area lights follow the geometry, two triangles each. */
-  positions: Float32Array;
-  /** Nine floats a triangle, for the geometry only. */
-  normals: Float32Array;
-  /** Nine floats a triangle: unit vectors along the outline, or along the line of text. Geometry only. */
-  tangents: Float32Array;
-  /** Twelve floats a triangle, metres: along and across the outline, then the plane's x and y. Geometry only. */
-  uv: Float32Array;
-  /** Part of each geometry triangle. */
-  partOf: Uint32Array;
-  geometryTriangles: number;
-  parts: Part[];
-  finishes: Surface[];
+  solids: SceneSolid[];
+  placements: Placements;
+  instances: Instances;
+  parts: Parts;
+  things: Thing[];
+  /** The first is the bare, undressed surface. */
+  finishes: Optics[];
   lights: SceneLight[];
   surround: SceneSurround;
+  /** Names of the share groups: lights, surround, and what glows. */
+  groups: string[];
   /** Bounds of the type, metres. */
   typeBox: Box;
-  camera: Camera;
+  camera: OrbitCamera;
   aspect: number;
   bounces: number;
+  /** Seconds from the beginning. */
+  time: number;
 }
+
+/** Number of the bare finish. */
+export const BARE = 0;

@@ -1,5 +1,5 @@
 /** A project, one of its looks and shots → solids → scene, keeping fonts, solids and pictures that stay. */
-import type { Block, DrawingRef, FontRef, Project } from '../document/index.ts';
+import type { Block, DrawingRef, FontRef, Look, Project, Shot } from '../document/index.ts';
 import { PAINTED_SURROUNDS, paintSurround } from '../light/paintedSurrounds.ts';
 import type { SurroundPicture } from '../light/surround.ts';
 import { SolidCache, solidsOf, type BlockSolids, type LetterSolid } from '../solid/blockSolids.ts';
@@ -12,8 +12,9 @@ import { layoutText, type NamedFont, type TextLayout } from '../type/layout.ts';
 import { loadRegions } from '../plane/region.ts';
 import { SHIPPED_FONTS, SHIPPED_LICENCE, shippedRef } from '../type/shippedFonts.ts';
 import { partingTracking, welded } from '../type/touching.ts';
+import { finding, type Finding } from '../preflight/finding.ts';
 import { detailOf, type Detail } from './detail.ts';
-import { compileGeometry, compileScene, geometryKey, type SceneGeometry } from './compileScene.ts';
+import { SceneCompiler } from './compileScene.ts';
 import type { RenderScene } from './renderScene.ts';
 
 /** Where files come from: the disk, the server, or a .wemlox file. */
@@ -32,10 +33,10 @@ export interface MadeScene {
   fonts: (FontFacts | null)[];
   /** Whether each block's face is a joined script, whose letters weld by themselves. */
   joined: boolean[];
-  /** What had to be replaced, in words: a font or picture that could not be loaded. */
-  problems: string[];
-  /** What an artist should know besides: what of a drawing was left out. */
-  notes: string[];
+  /** What an artist should know: what had to be replaced or left out. */
+  findings: Finding[];
+  /** How much of it was made anew, and was not known from before: blocks laid out, and letters built. */
+  made: { laidOut: number; built: number };
   /** Milliseconds spent shaping, building solids, and compiling the scene. */
   spent: { shaping: number; solids: number; scene: number };
 }
@@ -55,12 +56,15 @@ export class SceneMaker {
   private readonly drawings = new Map<string, Promise<OpenDrawing>>();
   private readonly pictures = new Map<string, Promise<SurroundPicture>>();
   private readonly cache = new SolidCache();
-  private last: { key: string; geometry: SceneGeometry } | null = null;
+  private readonly compiler: SceneCompiler;
+  /** Blocks as they were last made, by their identifiers: alike keys, alike letters and solids. */
+  private blocks = new Map<string, MadeBlock>();
 
   /** @param shared put large arrays into shared memory */
   constructor(sources: Sources, shared = false) {
     this.sources = sources;
     this.shared = shared;
+    this.compiler = new SceneCompiler(shared);
   }
 
   /** The font, opened once. @throws FontError, or what the source throws */
@@ -95,7 +99,7 @@ export class SceneMaker {
   }
 
   /** The block's font, or the one in its place, and those that stand in for single characters. */
-  private async fontsOf(block: Block, problems: string[]): Promise<NamedFont[]> {
+  private async fontsOf(block: Block, findings: Finding[]): Promise<NamedFont[]> {
     const named = async (ref: FontRef): Promise<NamedFont> => ({
       font: await this.font(ref),
       key: `${ref.source}:${ref.id}:${block.font.id === ref.id ? JSON.stringify(block.axes) : ''}`,
@@ -104,7 +108,13 @@ export class SceneMaker {
     try {
       own = await named(block.font);
     } catch (error) {
-      problems.push(`${block.font.name} could not be used (${reason(error)}); ${FALLBACK.name} stands in`);
+      findings.push(
+        finding('font-replaced', block.id, {
+          font: block.font.name,
+          instead: FALLBACK.name,
+          reason: reason(error),
+        }),
+      );
       own = await named(FALLBACK);
     }
     const lacks = [...block.text].some((c) => c.trim() !== '' && !own.font.has(c.codePointAt(0)!));
@@ -116,8 +126,7 @@ export class SceneMaker {
   /** The block's letters in their places, and metres per thousandth of an em. */
   private async layoutOf(
     block: Block,
-    problems: string[],
-    notes: string[],
+    findings: Finding[],
     { coarseness, beyond }: Detail,
   ): Promise<{ layout: TextLayout; scale: number; facts: FontFacts | null; joined: boolean }> {
     if (block.drawing) {
@@ -125,16 +134,20 @@ export class SceneMaker {
       try {
         const drawing = await this.drawing(block.drawing);
         if (drawing.leftOut.length > 0)
-          notes.push(`${block.drawing.name}: left out ${drawing.leftOut.join(', ')}`);
+          findings.push(
+            finding('drawing-left-out', block.id, { drawing: block.drawing.name, parts: drawing.leftOut }),
+          );
         const layout = layoutDrawing(drawing, `drawing:${block.drawing.id}`, coarseness);
         return { layout, scale, facts: null, joined: false };
       } catch (error) {
-        problems.push(`${block.drawing.name} could not be used (${reason(error)})`);
+        findings.push(
+          finding('drawing-unusable', block.id, { drawing: block.drawing.name, reason: reason(error) }),
+        );
         const empty: TextLayout = { letters: [], outlines: new Map(), bounds: null };
         return { layout: empty, scale, facts: null, joined: false };
       }
     }
-    const fonts = await this.fontsOf(block, problems);
+    const fonts = await this.fontsOf(block, findings);
     const scale = block.capHeight / fonts[0].font.varied(block.axes).capHeight;
     const layout = layoutText(
       fonts,
@@ -169,56 +182,96 @@ export class SceneMaker {
     const shot = project.shots.find((s) => s.id === shotId);
     if (!look) throw new RangeError(`the project has no look ${lookId}`);
     if (!shot) throw new RangeError(`the project has no shot ${shotId}`);
-    const problems: string[] = [];
-    const notes: string[] = [];
     const spent = { shaping: 0, solids: 0, scene: 0 };
-    const solids: BlockSolids[] = [];
-    const fonts: (FontFacts | null)[] = [];
-    const joined: boolean[] = [];
-    const detail: string[] = [];
+    const made = { laidOut: 0, built: 0 };
     await loadRegions();
+    const blocks: MadeBlock[] = [];
     for (const block of project.blocks) {
-      const started = performance.now();
-      const {
-        layout,
-        scale,
-        facts,
-        joined: script,
-      } = await this.layoutOf(block, problems, notes, detailOf(block, shot.camera, width));
-      detail.push(layout.letters.map((l) => l.coarseness).join(' '));
-      const shaped = performance.now();
-      const made = solidsOf(block, layout, scale, this.cache);
-      solids.push(made);
-      fonts.push(facts);
-      joined.push(script);
-      const failed = made.letters.filter((l) => l.solid.box === null && block.form !== 'tube');
-      const lost = new Set([...(layout.tangled ?? []), ...failed.map((l) => l.text)]);
-      if (lost.size > 0)
-        problems.push(`the outline of ${[...lost].join(' ')} crosses itself too often and is left out`);
-      const stands = made.letters.filter((l) => !lost.has(l.text));
-      const flat = new Set(stands.filter((l) => isFlat(block.form, l)).map((l) => l.text));
-      if (flat.size > 0)
-        problems.push(`the outline of ${[...flat].join(' ')} is too intricate and stays flat`);
-      spent.shaping += shaped - started;
-      spent.solids += performance.now() - shaped;
+      const detail = detailOf(block, shot.camera, width);
+      const key = blockKey(block, detail, shot.camera);
+      let known = this.blocks.get(block.id);
+      if (known?.key !== key) {
+        known = await this.makeBlock(block, detail, key, spent);
+        made.laidOut++;
+        made.built += known.solids.built;
+      }
+      blocks.push(known);
     }
-    let surround: SurroundPicture;
-    try {
-      surround = await this.picture(look.surround.source, look.surround.id);
-    } catch (error) {
-      problems.push(
-        `surround ${look.surround.name} could not be used (${reason(error)}); Lamp studio stands in`,
-      );
-      surround = await this.picture('painted', PAINTED_SURROUNDS[PAINTED_SURROUNDS.length - 1].id);
-    }
+    // what had to be replaced is tried again
+    const lasting = blocks.filter((b) => b.findings.every((f) => !f.grave));
+    this.blocks = new Map(lasting.map((b) => [b.solids.block, b]));
+    const findings = blocks.flatMap((b) => b.findings);
+    const surround = await this.surroundOf(look, findings);
     const painted = performance.now();
-    const input = { project, look, shot, solids, surround, shared: this.shared };
-    const key = geometryKey(input, [...detail, ...problems]);
-    if (this.last?.key !== key) this.last = { key, geometry: compileGeometry(input) };
-    const scene = compileScene(input, this.last.geometry);
+    const solids = blocks.map((b) => b.solids);
+    const scene = this.compiler.compile({ project, look, shot, solids, surround });
     spent.scene = performance.now() - painted;
-    return { scene, solids, fonts, joined, problems, notes, spent };
+    return {
+      scene,
+      solids,
+      fonts: blocks.map((b) => b.facts),
+      joined: blocks.map((b) => b.joined),
+      findings,
+      made,
+      spent,
+    };
   }
+
+  private async makeBlock(
+    block: Block,
+    detail: Detail,
+    key: string,
+    spent: MadeScene['spent'],
+  ): Promise<MadeBlock> {
+    const findings: Finding[] = [];
+    const started = performance.now();
+    const { layout, scale, facts, joined } = await this.layoutOf(block, findings, detail);
+    const shaped = performance.now();
+    const solids = solidsOf(block, layout, scale, this.cache);
+    const failed = solids.letters.filter((l) => l.solid.box === null && block.form !== 'tube');
+    const lost = new Set([...(layout.tangled ?? []), ...failed.map((l) => l.text)]);
+    if (lost.size > 0) findings.push(finding('outline-tangled', block.id, { texts: [...lost] }));
+    const stands = solids.letters.filter((l) => !lost.has(l.text));
+    const flat = new Set(stands.filter((l) => isFlat(block.form, l)).map((l) => l.text));
+    if (flat.size > 0) findings.push(finding('outline-flat', block.id, { texts: [...flat] }));
+    spent.shaping += shaped - started;
+    spent.solids += performance.now() - shaped;
+    return { key, solids, facts, joined, findings };
+  }
+
+  private async surroundOf({ surround }: Look, findings: Finding[]): Promise<SurroundPicture> {
+    try {
+      return await this.picture(surround.source, surround.id);
+    } catch (error) {
+      const instead = PAINTED_SURROUNDS[PAINTED_SURROUNDS.length - 1];
+      findings.push(
+        finding('surround-replaced', null, {
+          surround: surround.name,
+          instead: instead.name,
+          reason: reason(error),
+        }),
+      );
+      return this.picture('painted', instead.id);
+    }
+  }
+}
+
+/** A block's letters and solids, and what they come of. */
+interface MadeBlock {
+  key: string;
+  solids: BlockSolids;
+  facts: FontFacts | null;
+  joined: boolean;
+  findings: Finding[];
+}
+
+/**
+ * Names everything that a block's letters and solids come of; alike keys, alike solids. Where it stands is no part
+ * of it, nor what it wears, save where detail goes by what the camera sees.
+ */
+function blockKey(block: Block, { coarseness, beyond }: Detail, camera: Shot['camera']): string {
+  const { place, ...own } = block;
+  return JSON.stringify([own, coarseness, beyond ? [place, camera] : null]);
 }
 
 /** Whether a letter goes without its bevels or its roundness, for its outline. */

@@ -4,6 +4,16 @@ import { cos, sin } from '../maths/reproducible.ts';
 
 type Vec = [number, number, number];
 
+/** Looks at its target from `distance` away; azimuth 0 is the front and grows to the right. Metres, radians. */
+export interface OrbitCamera {
+  target: readonly number[];
+  azimuth: number;
+  elevation: number;
+  distance: number;
+  /** Focal length in millimetres. */
+  focal: number;
+}
+
 /** A camera as a position and an orthonormal frame; `forward` looks at the target. */
 export interface CameraFrame {
   position: Vec;
@@ -19,7 +29,7 @@ export interface CameraFrame {
 export const FRAME_WIDTH = 36;
 
 /** The camera's frame for a picture of a given width over height. */
-export function cameraFrame(camera: Camera, aspect: number): CameraFrame {
+export function cameraFrame(camera: OrbitCamera, aspect: number): CameraFrame {
   const ce = cos(camera.elevation);
   const away: Vec = [ce * sin(camera.azimuth), sin(camera.elevation), ce * cos(camera.azimuth)];
   const right: Vec = [cos(camera.azimuth), 0, -sin(camera.azimuth)];

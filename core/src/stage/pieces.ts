@@ -20,7 +20,7 @@ export interface Soup {
 }
 
 /** Triangles of a piece, sized to the type it stands with. */
-export function pieceTriangles(piece: Piece, type: Box): Soup {
+export function pieceTriangles(piece: Pick<Piece, 'kind' | 'at'>, type: Box): Soup {
   const size = Math.max(...type.max.map((v, i) => v - type.min[i]), 0.01);
   const reach = Math.max(LEAST_REACH, REACH * size);
   const cx = (type.min[0] + type.max[0]) / 2;

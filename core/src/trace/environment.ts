@@ -103,7 +103,10 @@ export class Environment {
   private readonly bands: Float64Array;
   private readonly total: number;
 
-  constructor(surround: SceneSurround, table: SurroundTable = surroundTable(surround.picture)) {
+  constructor(
+    surround: Pick<SceneSurround, 'picture' | 'gain' | 'turn'>,
+    table: SurroundTable = surroundTable(surround.picture),
+  ) {
     const { picture } = surround;
     this.data = picture.data;
     this.width = picture.width;

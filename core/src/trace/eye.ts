@@ -2,7 +2,9 @@
 import type { RenderScene } from '../scene/renderScene.ts';
 import { cameraFrame } from '../stage/camera.ts';
 import { cos, sin } from '../maths/reproducible.ts';
-import type { Zone } from '../document/index.ts';
+import { ZONES, type Zone } from '../document/index.ts';
+import { composed, scaleOf } from '../scene/transform.ts';
+import type { PreparedScene } from './prepare.ts';
 
 type Vec = [number, number, number];
 
@@ -63,7 +65,7 @@ const SIGHT: Record<Zone, [number, number]> = {
  * @returns null when the letter is not in the scene
  */
 export function cellEye(
-  scene: RenderScene,
+  { scene, flat }: Pick<PreparedScene, 'scene' | 'flat'>,
   block: string,
   letter: string,
   zone: Zone | null,
@@ -71,15 +73,25 @@ export function cellEye(
   width: number,
   height: number,
 ): Eye | null {
-  const own = scene.parts.map((p) => p.block === block && p.letter === letter);
-  const some = scene.parts.find((_, i) => own[i]);
-  if (!some) return null;
-  const shown = Uint8Array.from(scene.parts, (p, i) =>
-    own[i] && (zone === null || p.zone === zone) ? 1 : 0,
+  const { parts, things, placements, instances } = scene;
+  const all = Array.from({ length: parts.count }, (_, i) => i);
+  const own = all.map((i) => {
+    const thing = things[parts.thing[i]];
+    return thing.block === block && thing.letter === letter;
+  });
+  const some = own.indexOf(true);
+  if (some < 0) return null;
+  const shown = Uint8Array.from(all, (i) =>
+    own[i] && (zone === null || ZONES[parts.zone[i]] === zone) ? 1 : 0,
   );
+  const instance = parts.instance[some];
+  const m = composed(placements.now, instances.placement[instance], instances.local, instance);
+  const unit = scaleOf(m);
+  /** Along the reading direction, and out of the front. */
+  const r: Vec = [m[0] / unit, m[4] / unit, m[8] / unit];
+  const o: Vec = [m[2] / unit, m[6] / unit, m[10] / unit];
   const [azimuth, elevation] = zone === null ? ([-0.5, 0.22] as const) : SIGHT[zone];
   const ce = cos(elevation);
-  const { right: r, out: o } = some;
   const [sa, ca] = [sin(azimuth), cos(azimuth)];
   const away: Vec = [ce * (o[0] * ca + r[0] * sa), sin(elevation), ce * (o[2] * ca + r[2] * sa)];
   const right: Vec = [r[0] * ca - o[0] * sa, 0, r[2] * ca - o[2] * sa];
@@ -90,10 +102,10 @@ export function cellEye(
   ];
   const dot = (v: Vec, x: number, y: number, z: number) => v[0] * x + v[1] * y + v[2] * z;
   const range = [Infinity, -Infinity, Infinity, -Infinity, -Infinity];
-  scene.parts.forEach((p, i) => {
-    if (!shown[i]) return;
-    for (let at = p.firstTriangle * 9; at < (p.firstTriangle + p.triangles) * 9; at += 3) {
-      const [x, y, z] = [scene.positions[at], scene.positions[at + 1], scene.positions[at + 2]];
+  for (const i of all) {
+    if (!shown[i]) continue;
+    for (let at = flat.first[i] * 9; at < (flat.first[i] + parts.triangles[i]) * 9; at += 3) {
+      const [x, y, z] = [flat.positions[at], flat.positions[at + 1], flat.positions[at + 2]];
       const a = dot(right, x, y, z);
       const b = dot(up, x, y, z);
       range[0] = Math.min(range[0], a);
@@ -102,7 +114,7 @@ export function cellEye(
       range[3] = Math.max(range[3], b);
       range[4] = Math.max(range[4], dot(away, x, y, z));
     }
-  });
+  }
   if (!(range[1] > range[0])) return null;
   // whole letters fit, zones fill the cell's width
   const fit = 1.04 * (range[1] - range[0]);
@@ -120,7 +132,7 @@ export function cellEye(
     right: scaled(right, halfWidth),
     up: scaled(up, halfHeight),
     visible: shown,
-    dress: dress < 0 ? null : Int32Array.from(scene.parts, (_, i) => (own[i] ? dress : -1)),
+    dress: dress < 0 ? null : Int32Array.from(all, (i) => (own[i] ? dress : -1)),
     bounces: Math.min(4, scene.bounces),
   };
 }

@@ -1,7 +1,6 @@
-/** Compiles OpenPBR surfaces into the records the tracer reads, with their energy tables. */
-import type { Surface } from '../document/index.ts';
-import { effectiveIor, metallic } from '../finish/reflectance.ts';
-import { cos, log, sin } from '../maths/reproducible.ts';
+/** Compiles interpreted surfaces into the records the tracer reads, with their energy tables. */
+import type { Optics } from '../finish/optics.ts';
+import { cos, sin } from '../maths/reproducible.ts';
 import { F, lookup, RECORD, sample, scattered, T, TABLE, weigh } from './surface.ts';
 
 /** Smoothest GGX width: below it a lobe is narrower than a pixel sees, and single precision suffers. */
@@ -14,6 +13,8 @@ const MIXED_SAMPLES = 5000;
 const BRUSHED_SAMPLES = 16_000;
 /** Steps of the four-dimensional Kronecker sequence R4 (Roberts, 2018): powers of 1 / 1.16730397…. */
 const STEP = [0.8566748838545029, 0.7338918566271259, 0.6287067210378086, 0.5385972572236101];
+/** Records kept; the oldest go first. */
+const MOST_KEPT = 200;
 /** Share of the residual light that crosses a glass interface where nothing forbids it. */
 const THROUGH = 0.9;
 
@@ -101,28 +102,25 @@ function totalAlbedo(white: Float32Array, inside: boolean): Float32Array {
   );
 }
 
-const isLit = (surface: Surface) => surface.emission_luminance > 0;
-
 /** Compiles one surface; RECORD floats. */
-export function compileSurface(surface: Surface): Float32Array {
-  if (surface.geometry_thin_walled) return compileSheet(surface);
+export function compileSurface(optics: Optics): Float32Array {
+  if (optics.thin) return compileSheet(optics);
   const R = bareRecord();
-  const alpha = alphaOf(surface.specular_roughness);
+  const alpha = alphaOf(optics.roughness);
   // OpenPBR §3.4: anisotropy keeps αx² + αy² = 2α²
-  const squash = 1 - surface.specular_roughness_anisotropy;
+  const squash = 1 - optics.anisotropy;
   R[F.alphaX] = Math.max(SMOOTHEST, alpha * Math.sqrt(2 / (1 + squash * squash)));
   R[F.alphaY] = Math.max(SMOOTHEST, R[F.alphaX] * squash);
-  R[F.metal] = surface.base_metalness;
-  R[F.glass] = (1 - surface.base_metalness) * surface.transmission_weight;
-  R[F.ior] = effectiveIor(surface.specular_ior, surface.specular_weight);
+  R[F.metal] = optics.metal;
+  R[F.glass] = optics.glass;
   // an index of one is no interface at all, and its half vector is undefined
-  if (R[F.ior] < 1.0001) R[F.ior] = 1.0001;
-  R[F.diffuseRoughness] = surface.base_diffuse_roughness;
-  R[F.coat] = surface.coat_weight;
-  R[F.coatAlpha] = alphaOf(surface.coat_roughness);
-  R[F.coatIor] = Math.max(1.0001, surface.coat_ior);
-  R[F.turnCos] = cos(surface.specular_rotation);
-  R[F.turnSin] = sin(surface.specular_rotation);
+  R[F.ior] = Math.max(1.0001, optics.iorWeighted);
+  R[F.diffuseRoughness] = optics.diffuseRoughness;
+  R[F.coat] = optics.coat.weight;
+  R[F.coatAlpha] = alphaOf(optics.coat.roughness);
+  R[F.coatIor] = Math.max(1.0001, optics.coat.ior);
+  R[F.turnCos] = cos(optics.turn);
+  R[F.turnSin] = sin(optics.turn);
 
   const opaque = 1 - R[F.metal] - R[F.glass];
   if (opaque > 0) R.set(layerAlbedo(R[F.ior], R[F.alphaX], R[F.alphaY]), T.gloss);
@@ -143,22 +141,16 @@ export function compileSurface(surface: Surface): Float32Array {
     R[F.throughIn] = (R[F.glass] * THROUGH * R[F.lostOut]) / widest;
   }
 
-  for (let i = 0; i < TABLE; i++) {
-    const rgb = metallic(surface, (i / (TABLE - 1)) ** 2);
-    for (let c = 0; c < 3; c++) R[T.metalR + c * TABLE + i] = rgb[c];
-  }
+  R.set(optics.metalOver, T.metalR);
   for (let c = 0; c < 3; c++) {
-    R[F.base + c] = surface.base_weight * surface.base_color[c];
-    R[F.specular + c] = surface.specular_color[c];
-    R[F.coatColor + c] = surface.coat_color[c];
-    R[F.emission + c] = isLit(surface) ? surface.emission_color[c] * surface.emission_luminance : 0;
-    const deep = surface.transmission_depth > 0;
-    R[F.glassTint + c] = deep ? 1 : surface.transmission_color[c];
-    R[F.absorption + c] = deep
-      ? -log(Math.max(1e-4, surface.transmission_color[c])) / surface.transmission_depth
-      : 0;
-    R[F.residualTint + c] = residualTint(R, surface, c);
-    R[F.albedo + c] = facingAlbedo(surface, c);
+    R[F.base + c] = optics.body[c];
+    R[F.specular + c] = optics.specular[c];
+    R[F.coatColor + c] = optics.coat.colour[c];
+    R[F.emission + c] = optics.glow.nits[c];
+    R[F.glassTint + c] = optics.tint[c];
+    R[F.absorption + c] = optics.absorption[c];
+    R[F.residualTint + c] = residualTint(R, optics, c);
+    R[F.albedo + c] = facingAlbedo(optics, c);
   }
   return R;
 }
@@ -167,37 +159,36 @@ export function compileSurface(surface: Surface): Float32Array {
  * A thin wall: its reflection is that of the opaque surface, and what that would let into its base goes straight
  * through instead, as much of it as is glass. Both faces reflect as one, and roughness does not spread what passes.
  */
-function compileSheet(surface: Surface): Float32Array {
-  const glass = surface.transmission_weight;
+function compileSheet(optics: Optics): Float32Array {
+  const body = 1 - optics.metal;
+  const glass = body > 0 ? optics.glass / body : 0;
   const R = compileSurface({
-    ...surface,
-    geometry_thin_walled: false,
-    transmission_weight: 0,
-    base_weight: surface.base_weight * (1 - glass),
+    ...optics,
+    thin: false,
+    glass: 0,
+    opaque: body,
+    body: optics.body.map((v) => v * (1 - glass)) as Optics['body'],
   });
-  R[F.sheet] = (1 - surface.base_metalness) * (1 - surface.coat_weight) * glass;
+  R[F.sheet] = body * (1 - optics.coat.weight) * glass;
   for (let c = 0; c < 3; c++) {
-    R[F.glassTint + c] = surface.transmission_color[c];
-    R[F.albedo + c] = facingAlbedo(surface, c);
+    R[F.glassTint + c] = optics.tint[c];
+    R[F.albedo + c] = facingAlbedo(optics, c);
   }
   return R;
 }
 
 /** Share of white light a surface sends back facing the viewer, mirrored, scattered or through the glass. */
-function facingAlbedo(surface: Surface, c: number): number {
-  const metal = metallic(surface, 1)[c];
-  const glass = surface.transmission_color[c];
-  const opaque = surface.base_weight * surface.base_color[c];
-  const body = glass * surface.transmission_weight + opaque * (1 - surface.transmission_weight);
-  return surface.base_metalness * metal + (1 - surface.base_metalness) * body;
-}
+const facingAlbedo = (optics: Optics, c: number): number =>
+  optics.metal * optics.metalFacing[c] +
+  optics.glass * (optics.depth < Infinity ? optics.depthColour[c] : optics.tint[c]) +
+  optics.opaque * optics.body[c];
 
 /** Colour of light that scattered more than once (Kulla & Conty 2017, slide 17, for the metal). */
-function residualTint(R: Float32Array, surface: Surface, c: number): number {
+function residualTint(R: Float32Array, optics: Optics, c: number): number {
   const f = mean(R, T.metalR + c * TABLE);
   const kept = 1 - R[F.lostOut];
   const bounce = (f * f * kept) / (1 - f * (1 - kept));
-  const coatTint = 1 - surface.coat_weight + surface.coat_weight * surface.coat_color[c];
+  const coatTint = 1 - optics.coat.weight + optics.coat.weight * optics.coat.colour[c];
   const glass = R[F.glass] * R[F.specular + c];
   const opaque = (1 - R[F.metal] - R[F.glass]) * R[F.base + c];
   return (R[F.metal] * bounce + glass + opaque) * coatTint;
@@ -207,16 +198,16 @@ function residualTint(R: Float32Array, surface: Surface, c: number): number {
 export class FinishRecords {
   private readonly known = new Map<string, Float32Array>();
 
-  /** Records of all surfaces, one after the other. */
-  compile(surfaces: readonly Surface[]): Float32Array {
-    const out = new Float32Array(surfaces.length * RECORD);
-    surfaces.forEach((surface, i) => {
-      const key = JSON.stringify(surface);
+  /** Records of all finishes, one after the other. */
+  compile(finishes: readonly Optics[]): Float32Array {
+    const out = new Float32Array(finishes.length * RECORD);
+    finishes.forEach((optics, i) => {
+      const { key } = optics;
       let record = this.known.get(key);
       if (!record) {
-        record = compileSurface(surface);
+        record = compileSurface(optics);
         this.known.set(key, record);
-        if (this.known.size > 200) this.known.delete(this.known.keys().next().value!);
+        if (this.known.size > MOST_KEPT) this.known.delete(this.known.keys().next().value!);
       }
       out.set(record, i * RECORD);
     });

@@ -3,8 +3,9 @@
  * in the way. The surround takes part in the choice as one more light.
  */
 import { luminance } from '../maths/colour.ts';
-import type { RenderScene } from '../scene/renderScene.ts';
+import type { FlatScene } from '../scene/flatScene.ts';
 import type { Environment } from './environment.ts';
+import type { PreparedScene } from './prepare.ts';
 import { F, RECORD } from './surface.ts';
 
 const AREA = 0;
@@ -27,9 +28,53 @@ export const lightSample = {
   shadow: true,
 };
 
+/** A glowing part as rays see it, whatever it glows with. */
 interface Glow {
-  triangles: Uint32Array;
+  /** First triangle, and the share of the area up to each. */
+  first: number;
   cdf: Float64Array;
+  /** m², middle, and squared radius about it. */
+  area: number;
+  middle: [number, number, number];
+  radius2: number;
+}
+
+/** Shapes of parts that glow, or glowed in some cell: all eyes on the same triangles share them. */
+const shapes = new WeakMap<FlatScene, Map<number, Glow>>();
+
+function glowOf(flat: FlatScene, part: number, count: number): Glow {
+  let known = shapes.get(flat);
+  if (!known) shapes.set(flat, (known = new Map()));
+  let glow = known.get(part);
+  if (!glow) known.set(part, (glow = glowShape(flat.positions, flat.first[part], count)));
+  return glow;
+}
+
+function glowShape(p: Float32Array, first: number, count: number): Glow {
+  const cdf = new Float64Array(count + 1);
+  const box = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
+  for (let k = 0; k < count; k++) {
+    const at = (first + k) * 9;
+    const e1 = [p[at + 3] - p[at], p[at + 4] - p[at + 1], p[at + 5] - p[at + 2]];
+    const e2 = [p[at + 6] - p[at], p[at + 7] - p[at + 1], p[at + 8] - p[at + 2]];
+    const nx = e1[1] * e2[2] - e1[2] * e2[1];
+    const ny = e1[2] * e2[0] - e1[0] * e2[2];
+    const nz = e1[0] * e2[1] - e1[1] * e2[0];
+    cdf[k + 1] = cdf[k] + 0.5 * Math.sqrt(nx * nx + ny * ny + nz * nz);
+    for (let c = 0; c < 9; c++) {
+      box[c % 3] = Math.min(box[c % 3], p[at + c]);
+      box[3 + (c % 3)] = Math.max(box[3 + (c % 3)], p[at + c]);
+    }
+  }
+  const area = cdf[count];
+  if (area > 0) for (let k = 1; k <= count; k++) cdf[k] /= area;
+  const middle: Glow['middle'] = [0, 0, 0];
+  let radius2 = 0;
+  for (let a = 0; a < 3; a++) {
+    middle[a] = (box[a] + box[a + 3]) / 2;
+    radius2 += ((box[a + 3] - box[a]) / 2) ** 2;
+  }
+  return { first, cdf, area, middle, radius2 };
 }
 
 export class Lights {
@@ -61,13 +106,15 @@ export class Lights {
   private readonly p: Float32Array;
   private readonly environment: Environment;
 
-  constructor(scene: RenderScene, records: Float32Array, partFinish: Int32Array, environment: Environment) {
+  /** @param partFinish finish of each part, as worn in this eye */
+  constructor({ scene, flat, records }: PreparedScene, partFinish: Int32Array, environment: Environment) {
     this.environment = environment;
-    this.p = scene.positions;
-    const glowing = scene.parts.flatMap((_, i) => {
+    this.p = flat.positions;
+    const glowing: number[] = [];
+    for (let i = 0; i < partFinish.length; i++) {
       const at = partFinish[i] * RECORD + F.emission;
-      return luminance(records[at], records[at + 1], records[at + 2]) > 0 ? [i] : [];
-    });
+      if (luminance(records[at], records[at + 1], records[at + 2]) > 0) glowing.push(i);
+    }
     const n = scene.lights.length + glowing.length;
     this.count = n;
     this.kind = new Uint8Array(n);
@@ -84,7 +131,7 @@ export class Lights {
     this.cosOuter = new Float64Array(n);
     this.shadow = new Uint8Array(n).fill(1);
     this.weight = new Float64Array(n + 1);
-    this.glowOfPart = new Int32Array(scene.parts.length).fill(-1);
+    this.glowOfPart = new Int32Array(scene.parts.count).fill(-1);
     const areaOf: number[] = [];
     scene.lights.forEach((light, i) => {
       const { placed } = light;
@@ -115,44 +162,19 @@ export class Lights {
     });
     glowing.forEach((partNumber, k) => {
       const i = scene.lights.length + k;
-      const part = scene.parts[partNumber];
       const at = partFinish[partNumber] * RECORD + F.emission;
       this.kind[i] = GLOW;
       this.glowOfPart[partNumber] = i;
       this.colour.set(records.subarray(at, at + 3), i * 3);
       this.lum[i] = luminance(records[at], records[at + 1], records[at + 2]);
-      this.addGlow(i, part.firstTriangle, part.triangles);
+      const glow = glowOf(flat, partNumber, scene.parts.triangles[partNumber]);
+      this.area[i] = glow.area;
+      this.position.set(glow.middle, i * 3);
+      this.radius2[i] = glow.radius2;
+      this.glows.push(glow);
     });
     this.areaOf = Int32Array.from(areaOf);
     this.skyWeight = Math.PI * environment.mean;
-  }
-
-  private addGlow(i: number, first: number, count: number): void {
-    const p = this.p;
-    const cdf = new Float64Array(count + 1);
-    const box = [Infinity, Infinity, Infinity, -Infinity, -Infinity, -Infinity];
-    for (let k = 0; k < count; k++) {
-      const at = (first + k) * 9;
-      const e1 = [p[at + 3] - p[at], p[at + 4] - p[at + 1], p[at + 5] - p[at + 2]];
-      const e2 = [p[at + 6] - p[at], p[at + 7] - p[at + 1], p[at + 8] - p[at + 2]];
-      const nx = e1[1] * e2[2] - e1[2] * e2[1];
-      const ny = e1[2] * e2[0] - e1[0] * e2[2];
-      const nz = e1[0] * e2[1] - e1[1] * e2[0];
-      cdf[k + 1] = cdf[k] + 0.5 * Math.sqrt(nx * nx + ny * ny + nz * nz);
-      for (let c = 0; c < 9; c++) {
-        box[c % 3] = Math.min(box[c % 3], p[at + c]);
-        box[3 + (c % 3)] = Math.max(box[3 + (c % 3)], p[at + c]);
-      }
-    }
-    this.area[i] = cdf[count];
-    if (cdf[count] > 0) for (let k = 1; k <= count; k++) cdf[k] /= cdf[count];
-    let radius2 = 0;
-    for (let a = 0; a < 3; a++) {
-      this.position[i * 3 + a] = (box[a] + box[a + 3]) / 2;
-      radius2 += ((box[a + 3] - box[a]) / 2) ** 2;
-    }
-    this.radius2[i] = radius2;
-    this.glows.push({ triangles: Uint32Array.from({ length: count }, (_, k) => first + k), cdf });
   }
 
   /** What light `i` might give the point, in lux; positive wherever it can give anything. */
@@ -279,7 +301,7 @@ export class Lights {
     } else if (this.kind[i] === GLOW) {
       const glow = this.glows[i]!;
       let lo = 0;
-      let hi = glow.triangles.length;
+      let hi = glow.cdf.length - 1;
       while (hi - lo > 1) {
         const mid = (lo + hi) >> 1;
         if (glow.cdf[mid] <= u) lo = mid;
@@ -289,7 +311,7 @@ export class Lights {
       const b1 = s * (1 - v);
       const b2 = s * v;
       const b0 = 1 - s;
-      const at = glow.triangles[lo] * 9;
+      const at = (glow.first + lo) * 9;
       const p = this.p;
       px = p[at] * b0 + p[at + 3] * b1 + p[at + 6] * b2;
       py = p[at + 1] * b0 + p[at + 4] * b1 + p[at + 7] * b2;

@@ -4,13 +4,13 @@
  */
 import { exp } from '../maths/reproducible.ts';
 import { luminance } from '../maths/colour.ts';
+import type { FlatScene } from '../scene/flatScene.ts';
 import type { RenderScene } from '../scene/renderScene.ts';
-import type { SurroundPicture } from '../light/surround.ts';
-import { Environment, surroundTable, type SurroundTable } from './environment.ts';
+import { Environment } from './environment.ts';
 import { hasLayers, type Film } from './film.ts';
-import { FinishRecords } from './finishRecords.ts';
 import type { Kernel } from './kernel.ts';
 import { Lights, lightSample } from './lights.ts';
+import type { PreparedScene } from './prepare.ts';
 import { draw, pixelSeed, point } from './sampler.ts';
 import { evaluate, F, lookup, RECORD, sample, scattered, T as TABLES, weigh } from './surface.ts';
 import type { Eye } from './eye.ts';
@@ -35,34 +35,11 @@ const SHEET_PAIR = 4096;
 /** Closest-hit and any-hit queries: the kernel, or the oracle in its place. */
 export type RayQueries = Pick<Kernel, 'closest' | 'occluded' | 'hit'>;
 
-/** What all views of a scene share: plain data, made once per scene and sent to every thread. */
-export interface PreparedScene {
-  scene: RenderScene;
-  /** Compiled finishes, one record after the other. */
-  records: Float32Array;
-  table: SurroundTable;
-}
-
-/** Compiles what the scene's finishes and surround need for tracing, keeping what has not changed. */
-export class ScenePreparer {
-  private readonly finishes = new FinishRecords();
-  private readonly tables = new WeakMap<SurroundPicture, SurroundTable>();
-
-  prepare(scene: RenderScene, shared = false): PreparedScene {
-    const { picture } = scene.surround;
-    let table = this.tables.get(picture);
-    if (!table) {
-      table = surroundTable(picture, shared);
-      this.tables.set(picture, table);
-    }
-    return { scene, records: this.finishes.compile(scene.finishes), table };
-  }
-}
-
 export class PathTracer {
   /** Rays traced so far, of all kinds. */
   rays = 0;
   private readonly scene: RenderScene;
+  private readonly flat: FlatScene;
   private readonly records: Float32Array;
   private readonly environment: Environment;
   private readonly queries: RayQueries;
@@ -80,16 +57,17 @@ export class PathTracer {
 
   constructor(prepared: PreparedScene, queries: RayQueries, eye: Eye) {
     this.scene = prepared.scene;
+    this.flat = prepared.flat;
     this.records = prepared.records;
     this.environment = new Environment(prepared.scene.surround, prepared.table);
     this.queries = queries;
     this.eye = eye;
-    this.partFinish = Int32Array.from(prepared.scene.parts, (part, i) => {
+    this.partFinish = Int32Array.from(prepared.scene.parts.outside, (finish, i) => {
       const dressed = eye.dress?.[i] ?? -1;
-      return dressed >= 0 ? dressed : part.finish;
+      return dressed >= 0 ? dressed : finish;
     });
     this.sheets = this.partFinish.some((f) => this.records[f * RECORD + F.sheet] > 0);
-    this.lights = new Lights(prepared.scene, this.records, this.partFinish, this.environment);
+    this.lights = new Lights(prepared, this.partFinish, this.environment);
   }
 
   /** Adds samples [first, last) of a tile of pixels to a film. */
@@ -127,7 +105,7 @@ export class PathTracer {
   /** Share that goes straight through the sheet of a triangle at the last hit, before its tint. */
   private sheetShare(b: number, triangle: number, dx: number, dy: number, dz: number): number {
     const { hit } = this.queries;
-    const N = this.scene.normals;
+    const N = this.flat.normals;
     const at = triangle * 9;
     const b0 = 1 - hit.b1 - hit.b2;
     const nx = N[at] * b0 + N[at + 3] * hit.b1 + N[at + 6] * hit.b2;
@@ -147,7 +125,7 @@ export class PathTracer {
     dz: number,
     distance: number,
   ): boolean {
-    const { queries, reaching, records: R, scene } = this;
+    const { queries, reaching, records: R, flat } = this;
     reaching.fill(1);
     this.rays++;
     if (!queries.occluded(x, y, z, 0, dx, dy, dz, distance)) return true;
@@ -159,8 +137,8 @@ export class PathTracer {
       if (triangle < 0) return true;
       tmin = queries.hit.t * 1.000001 + LEAST_LIFT;
       // area lights block nothing
-      if (triangle >= scene.geometryTriangles) continue;
-      const b = this.partFinish[scene.partOf[triangle]] * RECORD;
+      if (triangle >= flat.geometryTriangles) continue;
+      const b = this.partFinish[flat.partOf[triangle]] * RECORD;
       if (R[b + F.sheet] <= 0) return false;
       const share = this.sheetShare(b, triangle, dx, dy, dz);
       for (let c = 0; c < 3; c++) reaching[c] *= share * R[b + F.glassTint + c];
@@ -170,7 +148,7 @@ export class PathTracer {
 
   private tracePath(px: number, py: number, pixel: number, index: number): void {
     const { eye, queries, lights, environment, records: R, scene, partFinish } = this;
-    const { positions: P, normals: N, tangents: T, partOf, geometryTriangles } = scene;
+    const { positions: P, normals: N, tangents: T, partOf, geometryTriangles } = this.flat;
     const { hit } = queries;
     const { out, first: seen, reaching } = this;
     seen.fill(0);

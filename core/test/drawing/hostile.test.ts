@@ -85,8 +85,8 @@ describe('tangled outlines', () => {
     p.blocks = [newBlock('', { drawing: { id: 'e'.repeat(64), name: 'surf.svg', kind: 'vector' } })];
     for (const form of ['bevelled', 'rounded'] as const) {
       p.blocks[0].form = form;
-      const { solids, problems } = await maker.make(p, p.looks[0].id, p.shots[0].id, 512);
-      expect(problems).toEqual(['the outline of surf is too intricate and stays flat']);
+      const { solids, findings } = await maker.make(p, p.looks[0].id, p.shots[0].id, 512);
+      expect(findings).toMatchObject([{ code: 'outline-flat', what: { texts: ['surf'] } }]);
       const { positions, zones, zoneStarts } = solids[0].letters[0].solid;
       expect(openEdges(positions)).toBe(0);
       expect(zones[0]).toBe('front');
@@ -104,11 +104,12 @@ describe('tangled outlines', () => {
     p.blocks.push(newBlock('', { drawing: { id: 'd'.repeat(64), name: 'knot.svg', kind: 'vector' } }));
     for (const form of ['bevelled', 'rounded', 'tube'] as const) {
       p.blocks[1].form = form;
-      const { solids, problems } = await maker.make(p, p.looks[0].id, p.shots[0].id, 512);
+      const { solids, findings } = await maker.make(p, p.looks[0].id, p.shots[0].id, 512);
       expect(solids[0].letters[0].solid.positions.length).toBeGreaterThan(0);
       const knotted = solids[1].letters[0].solid;
       if (knotted.positions.length > 0) expect(openEdges(knotted.positions)).toBe(0);
-      else if (form !== 'tube') expect(problems.join()).toMatch(/knot crosses itself too often/);
+      else if (form !== 'tube')
+        expect(findings).toMatchObject([{ code: 'outline-tangled', what: { texts: ['knot'] } }]);
     }
   });
 });

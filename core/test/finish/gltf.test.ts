@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { plainSurface } from '../../src/document/index.ts';
+import { opticsOf } from '../../src/finish/optics.ts';
 import { gltfAnisotropy, gltfMaterial, openPbrAnisotropy } from '../../src/finish/gltf.ts';
 import { metalReflectance } from '../../src/finish/metals.ts';
 
@@ -24,7 +25,9 @@ describe('anisotropy', () => {
 describe('a finish as a glTF material', () => {
   it('has the colour of its metal, facing the viewer', () => {
     for (const metal of ['gold', 'chromium', 'iron', 'copper'] as const) {
-      const { baseColor, metallic } = gltfMaterial(plainSurface({ base_metal: metal, base_metalness: 1 }));
+      const { baseColor, metallic } = gltfMaterial(
+        opticsOf(plainSurface({ base_metal: metal, base_metalness: 1 })),
+      );
       expect(metallic).toBe(1);
       expect(baseColor).toEqual(metalReflectance(metal, 1));
     }
@@ -32,14 +35,14 @@ describe('a finish as a glTF material', () => {
 
   it('tints glass by depth where it has depth, at the surface where it has none', () => {
     const glass = { transmission_weight: 1, transmission_color: [0.2, 0.6, 0.9] };
-    expect(gltfMaterial(plainSurface({ ...glass, transmission_depth: 0.03 }))).toMatchObject({
+    expect(gltfMaterial(opticsOf(plainSurface({ ...glass, transmission_depth: 0.03 })))).toMatchObject({
       baseColor: [1, 1, 1],
       volume: { distance: 0.03, color: [0.2, 0.6, 0.9] },
     });
-    expect(gltfMaterial(plainSurface(glass))).toMatchObject({
+    expect(gltfMaterial(opticsOf(plainSurface(glass)))).toMatchObject({
       baseColor: [0.2, 0.6, 0.9],
       volume: { distance: Infinity },
     });
-    expect(gltfMaterial(plainSurface({ ...glass, geometry_thin_walled: true })).volume).toBeNull();
+    expect(gltfMaterial(opticsOf(plainSurface({ ...glass, geometry_thin_walled: true }))).volume).toBeNull();
   });
 });

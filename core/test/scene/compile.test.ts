@@ -10,9 +10,13 @@ import {
   type Project,
 } from '../../src/document/index.ts';
 import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
-import { geometryKey, blockBox, typeBoxOf } from '../../src/scene/compileScene.ts';
+import { inWords } from '../../src/preflight/words.ts';
+import { blockBox, typeBoxOf } from '../../src/scene/compileScene.ts';
+import { flattened, sameTriangles } from '../../src/scene/flatScene.ts';
+import { NONE } from '../../src/scene/renderScene.ts';
 import type { MadeScene } from '../../src/scene/sceneMaker.ts';
 import { testMaker } from './maker.ts';
+import { partList } from './partList.ts';
 
 const maker = testMaker();
 const make = (p: Project) => maker.make(p, p.looks[0].id, p.shots[0].id, 512);
@@ -35,16 +39,17 @@ describe('a compiled scene', () => {
 
   it('has every triangle in one part, and after them those of area lights', () => {
     const { scene } = made;
+    const flat = flattened(scene);
     let at = 0;
-    scene.parts.forEach((part, i) => {
-      expect(part.firstTriangle).toBe(at);
-      for (let t = 0; t < part.triangles; t++) expect(scene.partOf[at + t]).toBe(i);
+    for (const part of partList(scene)) {
+      expect(flat.first[part.number]).toBe(at);
+      for (let t = 0; t < part.triangles; t++) expect(flat.partOf[at + t]).toBe(part.number);
       at += part.triangles;
-    });
-    expect(at).toBe(scene.geometryTriangles);
-    expect(scene.positions).toHaveLength((at + 2) * 9);
-    expect(scene.normals).toHaveLength(at * 9);
-    expect(scene.uv).toHaveLength(at * 12);
+    }
+    expect(at).toBe(flat.geometryTriangles);
+    expect(flat.positions).toHaveLength((at + 2) * 9);
+    expect(flat.normals).toHaveLength(at * 9);
+    expect(flat.uv).toHaveLength(at * 12);
   });
 
   it('stands each block at its place and turn', () => {
@@ -54,12 +59,14 @@ describe('a compiled scene', () => {
     expect(turned.max[2] - turned.min[2]).toBeCloseTo(bounds![2] - bounds![0], 6);
     expect(turned.max[0] - turned.min[0]).toBeCloseTo(reach[1] - reach[0], 6);
     expect((turned.max[1] + turned.min[1]) / 2).toBeCloseTo(2, 6);
-    const ink = made.scene.parts.filter((q) => q.block === p.blocks[0].id);
+    const flat = flattened(made.scene);
+    const ink = partList(made.scene).filter((q) => q.block === p.blocks[0].id);
     for (const part of ink) {
-      for (let i = part.firstTriangle * 9; i < (part.firstTriangle + part.triangles) * 9; i++) {
+      const first = flat.first[part.number];
+      for (let i = first * 9; i < (first + part.triangles) * 9; i++) {
         const k = i % 3;
-        expect(made.scene.positions[i]).toBeGreaterThan(turned.min[k] - 1e-4);
-        expect(made.scene.positions[i]).toBeLessThan(turned.max[k] + 1e-4);
+        expect(flat.positions[i]).toBeGreaterThan(turned.min[k] - 1e-4);
+        expect(flat.positions[i]).toBeLessThan(turned.max[k] + 1e-4);
       }
     }
     const all = typeBoxOf(p.blocks, made.solids);
@@ -68,16 +75,16 @@ describe('a compiled scene', () => {
   });
 
   it('has unit normals and tangents that lie in the surface, turned with the block', () => {
-    const { normals: n, tangents: t, geometryTriangles } = made.scene;
+    const flat = flattened(made.scene);
+    const { normals: n, tangents: t, geometryTriangles } = flat;
     for (let i = 0; i < geometryTriangles * 9; i += 3) {
       expect(Math.hypot(n[i], n[i + 1], n[i + 2])).toBeCloseTo(1, 3);
       expect(Math.hypot(t[i], t[i + 1], t[i + 2])).toBeCloseTo(1, 3);
       expect(Math.abs(n[i] * t[i] + n[i + 1] * t[i + 1] + n[i + 2] * t[i + 2])).toBeLessThan(2e-3);
     }
-    const front = made.scene.parts.find((q) => q.block === p.blocks[0].id && q.zone === 'front')!;
-    const at = front.firstTriangle * 9;
+    const front = partList(made.scene).find((q) => q.block === p.blocks[0].id && q.zone === 'front')!;
+    const at = flat.first[front.number] * 9;
     expect([n[at], n[at + 1], n[at + 2]]).toEqual([1, 0, 0].map((v) => expect.closeTo(v, 5)));
-    expect(front.out).toEqual([1, 0, 0].map((v) => expect.closeTo(v, 9)));
   });
 
   it('wears what the chart says, and the raw filler where it says nothing', async () => {
@@ -87,43 +94,70 @@ describe('a compiled scene', () => {
     q.looks[0].chart = withRule([], { zone: 'front' }, chrome.id);
     q.looks[0].chart = withRule(q.looks[0].chart, { block: block.id, letter: block.letters[1] }, red.id);
     const { scene } = await make(q);
-    for (const part of scene.parts) {
-      const worn = scene.finishes[part.finish];
-      if (part.piece) expect(worn).toEqual(deck.surface);
+    for (const part of partList(scene)) {
+      const worn = scene.finishes[part.finish].key;
+      if (part.piece) expect(worn).toBe(JSON.stringify(deck.surface));
       else {
         const id = finishAt(q.looks[0].chart, part.block!, part.letter!, part.zone!);
-        expect(worn).toEqual(id ? q.finishes.find((f) => f.id === id)!.surface : scene.finishes[0]);
+        expect(worn).toBe(
+          id ? JSON.stringify(q.finishes.find((f) => f.id === id)!.surface) : scene.finishes[0].key,
+        );
       }
     }
-    expect(scene.positions).toBe(made.scene.positions);
+    expect(sameTriangles(scene, made.scene)).toBe(true);
   });
 
-  it('is laid out anew for what moves triangles, and for nothing else', () => {
-    const key = (change: (q: Project) => void) => {
+  it('lays no text and builds no solid for what moves, turns or wears, and only what changed otherwise', async () => {
+    const change = async (what: (q: Project) => void) => {
+      await make(p);
       const q = structuredClone(p);
-      change(q);
-      return geometryKey({ project: q, look: q.looks[0] }, []);
+      what(q);
+      const { scene, made: effort } = await make(q);
+      return { effort, same: sameTriangles(scene, made.scene) };
     };
-    const plain = key(() => {});
-    for (const change of [
+    const none = { laidOut: 0, built: 0 };
+    for (const what of [
       (q: Project) => void (q.looks[0].chart = []),
       (q: Project) => void (q.finishes[0].surface.specular_roughness = 0.9),
       (q: Project) => void (q.looks[0].surround.turn = 2),
       (q: Project) => void (q.looks[0].rig[0].strength = 99),
       (q: Project) => void ((q.looks[0].rig[1] as SpotLight).distance = 9),
-      (q: Project) => void (q.shots[0].camera.distance = 9),
       (q: Project) => void (q.pieces[0].finish = null),
+      (q: Project) => void (q.shots[0].camera.azimuth = 1),
     ])
-      expect(key(change)).toBe(plain);
-    for (const change of [
-      (q: Project) => void (q.blocks[0].depth *= 2),
+      expect(await change(what)).toEqual({ effort: none, same: true });
+    for (const what of [
       (q: Project) => void (q.blocks[1].place.turn = 0.1),
+      (q: Project) => void (q.blocks[0].place.position = [0, 0.2, 0.1]),
       (q: Project) => void ((q.looks[0].rig[0] as AreaLight).distance = 9),
       (q: Project) => void (q.looks[0].rig[0].on = false),
       (q: Project) => void (q.pieces[0].at = 0),
       (q: Project) => void (q.pieces[0].on = false),
     ])
-      expect(key(change)).not.toBe(plain);
+      expect(await change(what)).toEqual({ effort: none, same: false });
+    expect(await change((q) => void (q.blocks[0].depth *= 2))).toEqual({
+      effort: { laidOut: 1, built: 2 },
+      same: false,
+    });
+  });
+
+  it('shares solids between alike letters, whatever their block, and names groups of light', async () => {
+    const q = structuredClone(p);
+    q.blocks[1] = newBlock('SOS', { ...q.blocks[1], text: 'SOS', letters: ['a', 'b', 'c'] });
+    q.looks[0].chart = withRule(
+      [],
+      { block: q.blocks[0].id },
+      q.finishes.find((f) => f.family === 'neon')!.id,
+    );
+    const { scene } = await make(q);
+    // O and S twice each, and the floor
+    expect(scene.solids).toHaveLength(3);
+    expect(scene.instances.count).toBe(6);
+    expect(scene.groups.slice(0, 3)).toEqual(['Key', 'Rim', 'Surround']);
+    const glowing = partList(scene).filter((part) => scene.parts.group[part.number] !== NONE);
+    expect(new Set(glowing.map((part) => part.block))).toEqual(new Set([q.blocks[0].id]));
+    for (const part of glowing)
+      expect(scene.groups[scene.parts.group[part.number]]).toBe(`${part.block}/${part.zone}`);
   });
 
   it('says which look or shot a project does not have, and stands in for fonts and surrounds it cannot load', async () => {
@@ -132,9 +166,21 @@ describe('a compiled scene', () => {
     const q = structuredClone(p);
     q.blocks[0].font = { source: 'asset', id: 'f'.repeat(64), name: 'Lost Grotesque' };
     q.looks[0].surround = { ...q.looks[0].surround, source: 'picture', id: 'a'.repeat(64), name: 'Lost sky' };
-    const { problems, solids } = await make(q);
-    expect(problems.join('\n')).toMatch(/Lost Grotesque could not be used \(none\)/);
-    expect(problems.join('\n')).toMatch(/Lost sky could not be used \(none\)/);
+    const { findings, solids } = await make(q);
+    expect(findings).toEqual([
+      {
+        code: 'font-replaced',
+        where: { block: q.blocks[0].id },
+        what: { font: 'Lost Grotesque', instead: 'Alfa Slab One', reason: 'none' },
+        mend: 'choose-font',
+        grave: true,
+      },
+      expect.objectContaining({ code: 'surround-replaced', where: { block: null }, grave: true }),
+    ]);
+    expect(findings.map(inWords)).toEqual([
+      'Lost Grotesque could not be used (none); Alfa Slab One stands in',
+      'surround Lost sky could not be used (none); Lamp studio stands in',
+    ]);
     expect(solids[0].letters).toHaveLength(2);
   });
 });

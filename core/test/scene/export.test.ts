@@ -24,7 +24,9 @@ import { detailOf } from '../../src/scene/detail.ts';
 import { areaOf } from '../../src/plane/region.ts';
 import { openEdges, volume } from '../../src/solid/soundness.ts';
 import { paintedOf } from '../../src/drawing/svg.ts';
+import { inWords } from '../../src/preflight/words.ts';
 import { testMaker } from './maker.ts';
+import { partList, trianglesOf } from './partList.ts';
 
 const maker = testMaker(
   () =>
@@ -130,15 +132,17 @@ describe('the type as a file', () => {
       .filter((l) => l.startsWith('f '))
       .flatMap((l) => l.slice(2).split(' ').map(parseFloat));
     expect(Math.max(...numbers)).toBe(points);
-    expect(numbers.length / 3).toBe(made.scene.parts.reduce((n, q) => n + (q.letter ? q.triangles : 0), 0));
+    expect(numbers.length / 3).toBe(
+      partList(made.scene).reduce((n, q) => n + (q.letter ? q.triangles : 0), 0),
+    );
   });
 
   it('is as fine however far the camera stands', async () => {
     const far = project();
     far.shots[0].camera.distance = 80;
     const { scene } = await make(far, null);
-    expect(scene.geometryTriangles).toBe((await make(p, null)).scene.geometryTriangles);
-    expect(scene.geometryTriangles).toBeGreaterThan((await make(far)).scene.geometryTriangles * 1.4);
+    expect(trianglesOf(scene)).toBe(trianglesOf((await make(p, null)).scene));
+    expect(trianglesOf(scene)).toBeGreaterThan(trianglesOf((await make(far)).scene) * 1.4);
   });
 
   it('SVG has the outlines in millimetres, and reads back with their areas', async () => {
@@ -154,17 +158,17 @@ describe('the scene', () => {
   it('glows in the colours of its strips, in turn', async () => {
     const p = project();
     const { scene } = await make(p);
-    const points = scene.parts.filter((q) => q.zone === 'points' && q.letter === p.blocks[0].letters[0]);
-    expect(points.map((q) => scene.finishes[q.finish].emission_color)).toEqual(p.blocks[0].strip.colours);
+    const points = partList(scene).filter((q) => q.zone === 'points' && q.letter === p.blocks[0].letters[0]);
+    expect(points.map((q) => scene.finishes[q.finish].glow.colour)).toEqual(p.blocks[0].strip.colours);
     expect(Math.abs(points[0].triangles - points[1].triangles)).toBeLessThanOrEqual(64);
   });
 
   it('stands a drawing among words and tells what was left out, without calling it a fault', async () => {
     const p = project();
     p.blocks.push(newBlock('', { drawing: { id: 'a'.repeat(64), name: 'buoy.svg', kind: 'vector' } }));
-    const { solids, problems, notes } = await make(p);
-    expect(problems).toEqual([]);
-    expect(notes.join()).toMatch(/buoy\.svg: left out text/);
+    const { solids, findings } = await make(p);
+    expect(findings.map((f) => f.code)).toEqual(['drawing-left-out']);
+    expect(findings.map(inWords).join()).toMatch(/buoy\.svg: left out text/);
     const { bounds } = solids[2];
     expect(bounds![3] - bounds![1]).toBeCloseTo(p.blocks[2].capHeight, 4);
   });
@@ -204,11 +208,11 @@ describe('the scene', () => {
     const p = newProject('Ostrel', '', structuredClone([...READY_FINISHES]));
     p.blocks = [newBlock('', { drawing: { id: 'b'.repeat(64), name: 'late.svg', kind: 'vector' } })];
     const first = await late.make(p, p.looks[0].id, p.shots[0].id, 1024);
-    expect(first.problems.join()).toMatch(/late\.svg could not be used \(not yet\)/);
+    expect(first.findings.map(inWords).join()).toMatch(/late\.svg could not be used \(not yet\)/);
     there = true;
     const second = await late.make(p, p.looks[0].id, p.shots[0].id, 1024);
-    expect(second.problems).toEqual([]);
-    expect(second.scene.geometryTriangles).toBeGreaterThan(first.scene.geometryTriangles);
+    expect(second.findings).toEqual([]);
+    expect(trianglesOf(second.scene)).toBeGreaterThan(trianglesOf(first.scene));
   });
 
   it('grows round letters from their zero plane, and leaves tubes on the wall they stand off', async () => {
@@ -232,7 +236,7 @@ describe('the scene', () => {
     const p = newProject('Ostrel', 'OSTREL', structuredClone([...READY_FINISHES]));
     const triangles = async (distance: number) => {
       p.shots[0].camera.distance = distance;
-      return (await make(p)).scene.geometryTriangles;
+      return trianglesOf((await make(p)).scene);
     };
     expect(await triangles(60)).toBeLessThan((await triangles(1)) / 2);
     const camera = { ...p.shots[0].camera, distance: 3 };
@@ -269,7 +273,7 @@ describe('the scene', () => {
     expect(coarse.length).toBeGreaterThan(solids[0].letters.length / 2);
     for (const l of coarse) expect(away(l)).toBeGreaterThan(1);
     expect(Math.min(...solids[0].letters.map(away))).toBeLessThan(0.5);
-    expect(scene.geometryTriangles).toBeLessThan(1_000_000);
+    expect(trianglesOf(scene)).toBeLessThan(1_000_000);
     // looking elsewhere makes other letters fine, but moves none
     p.shots[0].camera.target = [4, 1, 0];
     const moved = (await make(p)).solids[0];

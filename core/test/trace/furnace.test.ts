@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { opticsOf } from '../../src/finish/optics.ts';
 import { plainSurface, type Surface } from '../../src/document/index.ts';
 import { compileSurface } from '../../src/trace/finishRecords.ts';
 import * as surface from '../../src/trace/surface.ts';
@@ -69,7 +70,7 @@ describe('white furnace: a lossless finish returns all light, within 0.5 %', () 
   for (const [name, surface] of Object.entries(families)) {
     it(name, () => {
       for (const roughness of ROUGHNESS) {
-        const R = compileSurface(plainSurface(surface(roughness)));
+        const R = compileSurface(opticsOf(plainSurface(surface(roughness))));
         for (const mu of COSINES) {
           // brushed lobes vary with the turn as well, which takes more samples to average
           const got = whiteFurnace(R, mu, false, name === 'brushed metal' ? 250_000 : 40_000);
@@ -80,7 +81,7 @@ describe('white furnace: a lossless finish returns all light, within 0.5 %', () 
   }
   it('glass seen from inside', () => {
     for (const roughness of ROUGHNESS) {
-      const R = compileSurface(plainSurface(families.glass(roughness)));
+      const R = compileSurface(opticsOf(plainSurface(families.glass(roughness))));
       for (const mu of COSINES) {
         const got = whiteFurnace(R, mu, true);
         expect(Math.abs(got - 1), `roughness ${roughness}, cosine ${mu}: ${got}`).toBeLessThan(0.005);
@@ -105,7 +106,7 @@ describe('scattering', () => {
   it('is reciprocal, across glass by the squared index', () => {
     const random = seeded(5);
     for (const [name, changes] of Object.entries(some)) {
-      const R = compileSurface(plainSurface(changes));
+      const R = compileSurface(opticsOf(plainSurface(changes)));
       for (let k = 0; k < 300; k++) {
         const o = direction(random, 0.05 + 0.95 * random());
         const i = direction(random, 0.05 + 0.95 * random());
@@ -116,7 +117,7 @@ describe('scattering', () => {
         expect(Math.abs(there - back), name).toBeLessThan(1e-6 * Math.max(1, there));
       }
     }
-    const R = compileSurface(plainSurface(some.frosted));
+    const R = compileSurface(opticsOf(plainSurface(some.frosted)));
     const n2 = R[F.ior] ** 2;
     for (let k = 0; k < 300; k++) {
       const o = direction(random, 0.05 + 0.95 * random());
@@ -133,7 +134,7 @@ describe('scattering', () => {
   it('draws directions as its pdf says (chi-square over the sphere)', () => {
     const random = seeded(9);
     for (const [name, changes] of Object.entries(some)) {
-      const R = compileSurface(plainSurface(changes));
+      const R = compileSurface(opticsOf(plainSurface(changes)));
       const o = direction(random, 0.6);
       const [bands, sectors] = [16, 16];
       const seen = new Float64Array(bands * sectors);

@@ -1,8 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Vec } from '../../src/light/placing.ts';
-import type { SceneLight } from '../../src/scene/renderScene.ts';
 import { Environment } from '../../src/trace/environment.ts';
-import { flatSurround, meanOf, quad, sceneOf, spotView, traced } from './sceneFixture.ts';
+import { flatSurround, meanOf, quad, sceneOf, spotView, traced, type TestLight } from './sceneFixture.ts';
 
 /** A matte white-ish floor in the plane y = 0, reflecting `albedo` and nothing glossy. */
 const ALBEDO = 0.5;
@@ -20,7 +19,7 @@ const placed = (position: Vec, colour: Vec = [1, 1, 1]) => ({
 });
 
 /** Irradiance at the origin, from what the matte floor sends up: E = L π / albedo. */
-function irradiance(lights: SceneLight[], samples = 256, aside = 0): number {
+function irradiance(lights: TestLight[], samples = 256, aside = 0): number {
   const scene = sceneOf([floor()], { lights });
   const picture = traced(scene, spotView([aside, 3, 0], down), samples);
   return (meanOf(picture, 1) * Math.PI) / ALBEDO;
@@ -44,7 +43,7 @@ describe('area light', () => {
       [0.05, 0.05, 2, 900],
       [8, 8, 0.5, 1],
     ]) {
-      const light: SceneLight = {
+      const light: TestLight = {
         kind: 'area',
         name: 'a',
         placed: placed([0, distance, 0], [nits, nits, nits]),
@@ -82,7 +81,7 @@ describe('area light', () => {
   });
 
   it('gives it on a floor of large triangles too, which no ray may hit again where it starts', () => {
-    const light: SceneLight = {
+    const light: TestLight = {
       kind: 'area',
       name: 'a',
       placed: placed([0, 0.5, 0]),
@@ -99,7 +98,7 @@ describe('area light', () => {
   });
 
   it('shines on one side only and is stopped by what stands between', () => {
-    const light: SceneLight = {
+    const light: TestLight = {
       kind: 'area',
       name: 'a',
       placed: placed([0, 1, 0]),
@@ -119,7 +118,7 @@ describe('area light', () => {
 });
 
 describe('spot and directional light', () => {
-  const spot = (position: Vec, cosInner = 0.9, cosOuter = 0.8): SceneLight => ({
+  const spot = (position: Vec, cosInner = 0.9, cosOuter = 0.8): TestLight => ({
     kind: 'spot',
     name: 's',
     placed: placed(position, [100, 100, 100]),
@@ -146,7 +145,7 @@ describe('spot and directional light', () => {
   });
 
   it('gives lux as it is asked for', () => {
-    const sun: SceneLight = {
+    const sun: TestLight = {
       kind: 'directional',
       name: 'd',
       placed: placed([0, 9, 0], [3, 3, 3]),
@@ -263,7 +262,7 @@ describe('glass', () => {
 
 describe('convergence', () => {
   it('errs less as samples grow, at least as fast as N^-1/2', () => {
-    const light: SceneLight = {
+    const light: TestLight = {
       kind: 'area',
       name: 'a',
       placed: placed([0.4, 1, 0.2], [8, 8, 8]),

@@ -1,11 +1,15 @@
 import { plainSurface, type Surface } from '../../src/document/index.ts';
 import type { Vec } from '../../src/light/placing.ts';
 import type { SurroundPicture } from '../../src/light/surround.ts';
-import type { Part, RenderScene, SceneLight } from '../../src/scene/renderScene.ts';
+import { opticsOf } from '../../src/finish/optics.ts';
+import type { RenderScene, SceneLight, SceneSurround } from '../../src/scene/renderScene.ts';
+import { SceneBuilder } from '../../src/scene/sceneBuilder.ts';
+import { IDENTITY } from '../../src/scene/transform.ts';
 import { plainTangents } from '../../src/scene/tangents.ts';
 import { buildRayScene, Kernel, kernelMemory } from '../../src/trace/kernel.ts';
 import { createFilm, developed } from '../../src/trace/film.ts';
-import { PathTracer, ScenePreparer } from '../../src/trace/pathTracer.ts';
+import { PathTracer } from '../../src/trace/pathTracer.ts';
+import { ScenePreparer } from '../../src/trace/prepare.ts';
 import type { Eye } from '../../src/trace/eye.ts';
 import { kernelModule } from './kernelFixture.ts';
 
@@ -21,63 +25,63 @@ export const flatSurround = (r: number, g = r, b = r): SurroundPicture => ({
   data: Float32Array.from({ length: 96 }, (_, i) => [r, g, b][i % 3]),
 });
 
+type Loose<T> = T extends unknown ? Omit<T, 'id' | 'group'> : never;
+
+/** A light without the numbers that follow from its place in the scene. */
+export type TestLight = Loose<SceneLight>;
+
+/** A scene's changes, without the numbers that only follow from their place. */
+export type SceneChanges = Omit<Partial<RenderScene>, 'lights' | 'surround'> & {
+  lights?: TestLight[];
+  surround?: Loose<SceneSurround>;
+};
+
 /** A scene of flat-shaded triangle lists, one part each. */
 export function sceneOf(
   pieces: { triangles: number[]; surface?: Partial<Surface> }[],
-  changes: Partial<RenderScene> = {},
+  changes: SceneChanges = {},
 ): RenderScene {
-  const lights: SceneLight[] = changes.lights ?? [];
-  const all = pieces.flatMap((p) => p.triangles);
-  const normals: number[] = [];
-  for (let t = 0; t < all.length; t += 9) {
-    const e1 = [0, 1, 2].map((i) => all[t + 3 + i] - all[t + i]);
-    const e2 = [0, 1, 2].map((i) => all[t + 6 + i] - all[t + i]);
-    const n = [e1[1] * e2[2] - e1[2] * e2[1], e1[2] * e2[0] - e1[0] * e2[2], e1[0] * e2[1] - e1[1] * e2[0]];
-    const l = Math.hypot(...n);
-    for (let k = 0; k < 3; k++) normals.push(...n.map((v) => v / l));
-  }
-  const parts: Part[] = [];
-  const partOf: number[] = [];
-  pieces.forEach((p, i) => {
-    const triangles = p.triangles.length / 9;
-    parts.push({
-      block: null,
-      letter: null,
-      zone: null,
-      colour: null,
-      piece: `p${i}`,
-      finish: i,
-      firstTriangle: partOf.length,
+  const builder = new SceneBuilder();
+  builder.place('fixture', IDENTITY);
+  pieces.forEach(({ triangles: all }, i) => {
+    const normals: number[] = [];
+    for (let t = 0; t < all.length; t += 9) {
+      const e1 = [0, 1, 2].map((k) => all[t + 3 + k] - all[t + k]);
+      const e2 = [0, 1, 2].map((k) => all[t + 6 + k] - all[t + k]);
+      const n = [e1[1] * e2[2] - e1[2] * e2[1], e1[2] * e2[0] - e1[0] * e2[2], e1[0] * e2[1] - e1[1] * e2[0]];
+      const l = Math.hypot(...n);
+      for (let k = 0; k < 3; k++) normals.push(...n.map((v) => v / l));
+    }
+    const triangles = all.length / 9;
+    const solid = {
+      key: `solid ${i}`,
       triangles,
-      right: [1, 0, 0],
-      out: [0, 0, 1],
-    });
-    for (let k = 0; k < triangles; k++) partOf.push(i);
+      positions: Float32Array.from(all),
+      normals: Float32Array.from(normals),
+      tangents: Float32Array.from(plainTangents(normals, [1, 0, 0], [0, 0, 1])),
+      uv: new Float32Array(triangles * 12),
+    };
+    const part = { first: 0, triangles, zone: null, colour: null, finish: i, group: null };
+    builder.add(solid, IDENTITY, { block: null, letter: null, piece: `p${i}` }, [part]);
   });
-  const areas = lights.flatMap((light) => {
-    if (light.kind !== 'area') return [];
-    const { position, right, up } = light.placed;
-    const corner = position.map(
-      (v, i) => v - (right[i] * light.width) / 2 - (up[i] * light.height) / 2,
-    ) as Vec;
-    return quad(corner, right.map((v) => v * light.width) as Vec, up.map((v) => v * light.height) as Vec);
-  });
+  const { lights = [], surround, ...rest } = changes;
   return {
-    positions: Float32Array.from([...all, ...areas]),
-    normals: Float32Array.from(normals),
-    tangents: Float32Array.from(plainTangents(normals, [1, 0, 0], [0, 0, 1])),
-    uv: new Float32Array(partOf.length * 12),
-    partOf: Uint32Array.from(partOf),
-    geometryTriangles: partOf.length,
-    parts,
-    finishes: pieces.map((p) => plainSurface(p.surface)),
-    lights,
-    surround: { picture: flatSurround(0), gain: 1, turn: 0, seen: true },
+    solids: builder.solids,
+    things: builder.things,
+    ...builder.built(false),
+    finishes: pieces.map((p) => opticsOf(plainSurface(p.surface))),
+    lights: lights.map((l, i) => ({ ...l, id: `light-${i}`, group: i }) as SceneLight),
+    surround: {
+      ...(surround ?? { picture: flatSurround(0), gain: 1, turn: 0, seen: true }),
+      group: lights.length,
+    },
+    groups: [...lights.map((l) => l.name), 'Surround'],
     typeBox: { min: [-1, -1, -1], max: [1, 1, 1] },
     camera: { target: [0, 0, 0], azimuth: 0, elevation: 0, distance: 1, focal: 50 },
     aspect: 1,
     bounces: 4,
-    ...changes,
+    time: 0,
+    ...rest,
   };
 }
 
@@ -97,12 +101,10 @@ export const spotView = (origin: Vec, forward: Vec, width = 8): Eye => ({
 
 export function tracerFor(scene: RenderScene, view: Eye): PathTracer {
   const memory = kernelMemory(false);
-  const layout = buildRayScene(kernelModule, memory, scene.positions, scene.geometryTriangles, 1);
-  return new PathTracer(
-    new ScenePreparer().prepare(scene),
-    new Kernel(kernelModule, memory, layout, 0),
-    view,
-  );
+  const prepared = new ScenePreparer().prepare(scene);
+  const { positions, geometryTriangles } = prepared.flat;
+  const layout = buildRayScene(kernelModule, memory, positions, geometryTriangles, 1);
+  return new PathTracer(prepared, new Kernel(kernelModule, memory, layout, 0), view);
 }
 
 /** The developed film, r g b alpha a pixel. */

@@ -3,6 +3,7 @@ import { mkdir, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
+import { flattened } from '@wemlox/core/scene/flatScene';
 import { BATCH_RAYS, buildRayScene, Kernel, kernelMemory } from '@wemlox/core/trace/kernel';
 import { cameraFrame } from '@wemlox/core/stage/camera';
 import { kernelBytes } from '../threads.ts';
@@ -33,11 +34,12 @@ function seeded(seed: number): () => number {
 
 export async function benchRays(dump: string | undefined): Promise<Report> {
   const { scene } = await chromeWord();
-  const positions = scene.positions.slice(0, scene.geometryTriangles * 9);
+  const flat = flattened(scene);
+  const positions = flat.positions.slice(0, flat.geometryTriangles * 9);
   // the shared module is what every room runs
   const module = new WebAssembly.Module(kernelBytes());
   const memory = kernelMemory(true);
-  const layout = buildRayScene(module, memory, positions, scene.geometryTriangles, 1);
+  const layout = buildRayScene(module, memory, positions, flat.geometryTriangles, 1);
   const kernel = new Kernel(module, memory, layout, 0);
   const geometry = new BufferGeometry().setAttribute('position', new BufferAttribute(positions, 3));
   const peer = new MeshBVH(geometry);
@@ -71,7 +73,7 @@ export async function benchRays(dump: string | undefined): Promise<Report> {
     );
     if (hit < 0) continue;
     // a bounce: uniform over the hemisphere of the surface that was met
-    const normal = scene.normals.subarray(hit * 9, hit * 9 + 3);
+    const normal = flat.normals.subarray(hit * 9, hit * 9 + 3);
     const up = normal[0] * direction[0] + normal[1] * direction[1] + normal[2] * direction[2] > 0 ? -1 : 1;
     const at = frame.position.map((v, a) => v + direction[a] * kernel.hit.t + normal[a] * up * 1e-5);
     const bounce = () => {
@@ -114,7 +116,7 @@ export async function benchRays(dump: string | undefined): Promise<Report> {
   const row = (name: string, rays: Float32Array, any: boolean) =>
     compared(name, 'rays/s', RAYS, batches(rays, any), 'three-mesh-bvh raycastFirst', raycasts(rays), PART);
   return {
-    bench: `rays, ${scene.geometryTriangles} triangles`,
+    bench: `rays, ${flat.geometryTriangles} triangles`,
     rows: [
       row('primary, closest', sets.primary, false),
       row('bounce, closest', sets.bounce, false),

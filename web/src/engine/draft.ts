@@ -29,13 +29,16 @@ import {
 import { RectAreaLightUniformsLib } from 'three/addons/lights/RectAreaLightUniformsLib.js';
 import type { Camera, Grade } from '@wemlox/core/document';
 import type { RenderScene, SceneLight } from '@wemlox/core/scene/renderScene';
+import type { PreparedScene } from '@wemlox/core/trace/prepare';
 import { cameraFrame } from '@wemlox/core/stage/camera';
 import type { DraftBuffers } from '../workers/draftBuffers.ts';
 import type { SurroundPreview } from '../workers/messages.ts';
 import { draftMaterial } from './draftMaterial.ts';
-import { PartPicker, type Picked } from './pick.ts';
+import { PartPicker, type Picked, type PickedIn } from './pick.ts';
 
 const SHADOW_MAP = 1024;
+/** Distance of directional lights, in sizes of the type. */
+const FAR_AWAY = 50;
 
 /** The frame inside the stage, CSS pixels. */
 export interface FrameRect {
@@ -61,12 +64,13 @@ export class Draft {
   private readonly world = new Scene();
   private readonly lights = new Group();
   private readonly eye = new PerspectiveCamera();
-  private readonly mesh = new Mesh(new BufferGeometry(), [] as MeshPhysicalMaterial[]);
+  /** A mesh for each placement, by its name. */
+  private readonly meshes = new Map<string, Mesh<BufferGeometry, MeshPhysicalMaterial[]>>();
   private readonly materials = new Map<string, MeshPhysicalMaterial>();
   private readonly pmrem: PMREMGenerator;
   /** By the number of the picture. */
   private readonly environments = new Map<number, { picture: Texture; lit: Texture }>();
-  private scene: RenderScene | null = null;
+  private prepared: PickedIn | null = null;
   /** Made when the scene is first picked in. */
   private picker: PartPicker | null = null;
   private camera: Camera | null = null;
@@ -81,9 +85,7 @@ export class Draft {
     this.renderer.shadowMap.enabled = true;
     this.renderer.shadowMap.type = PCFShadowMap;
     this.pmrem = new PMREMGenerator(this.renderer);
-    this.mesh.castShadow = this.mesh.receiveShadow = true;
-    this.mesh.frustumCulled = false;
-    this.world.add(this.mesh, this.lights);
+    this.world.add(this.lights);
   }
 
   /** Name of the graphics driver, for the curious and for tests. */
@@ -113,31 +115,62 @@ export class Draft {
     this.draw();
   }
 
-  setScene(scene: RenderScene, buffers: DraftBuffers, view: SurroundPreview): void {
-    const { geometry } = this.mesh;
-    if (buffers.corners) {
-      geometry.setAttribute('position', new BufferAttribute(buffers.corners.position, 3));
-      geometry.setAttribute('normal', new BufferAttribute(buffers.corners.normal, 3));
+  setScene(prepared: PreparedScene, buffers: DraftBuffers, view: SurroundPreview): void {
+    const { scene } = prepared;
+    const dress = this.dressed(scene);
+    const gone = new Set(this.meshes.keys());
+    for (const { name, corners, index, groups, matrix } of buffers.placements) {
+      gone.delete(name);
+      const { geometry, mesh } = this.meshOf(name);
+      if (corners) {
+        geometry.setAttribute('position', new BufferAttribute(corners.position, 3));
+        geometry.setAttribute('normal', new BufferAttribute(corners.normal, 3));
+      }
+      geometry.setIndex(new BufferAttribute(index, 1));
+      geometry.clearGroups();
+      for (const { start, count, finish } of groups) geometry.addGroup(start, count, finish);
+      mesh.material = dress;
+      // ours go row by row, three's column by column
+      const [a, b, c, d, e, f, g, h, i, j, k, l] = matrix;
+      mesh.matrix.set(a, b, c, d, e, f, g, h, i, j, k, l, 0, 0, 0, 1);
+      mesh.matrixWorldNeedsUpdate = true;
     }
-    geometry.setIndex(new BufferAttribute(buffers.index, 1));
-    geometry.clearGroups();
-    for (const { start, count, finish } of buffers.groups) geometry.addGroup(start, count, finish);
-    this.dress(scene);
+    for (const name of gone) this.forget(name);
     this.light(scene);
     this.surround(scene, view);
-    this.scene = scene;
+    this.prepared = prepared;
     this.picker = null;
     this.draw();
   }
 
+  private meshOf(name: string) {
+    let mesh = this.meshes.get(name);
+    if (!mesh) {
+      mesh = new Mesh(new BufferGeometry(), [] as MeshPhysicalMaterial[]);
+      mesh.castShadow = mesh.receiveShadow = true;
+      mesh.frustumCulled = false;
+      mesh.matrixAutoUpdate = false;
+      this.meshes.set(name, mesh);
+      this.world.add(mesh);
+    }
+    return { mesh, geometry: mesh.geometry };
+  }
+
+  private forget(name: string): void {
+    const mesh = this.meshes.get(name)!;
+    this.world.remove(mesh);
+    mesh.geometry.dispose();
+    this.meshes.delete(name);
+  }
+
   /** One material per finish, kept while it is used. */
-  private dress(scene: RenderScene): void {
+  private dressed(scene: RenderScene): MeshPhysicalMaterial[] {
     const used = new Set<string>();
-    this.mesh.material = scene.finishes.map((surface) => {
-      const key = JSON.stringify(surface);
+    const all = scene.finishes.map((optics) => {
+      const { key } = optics;
       used.add(key);
       let material = this.materials.get(key);
-      if (!material) this.materials.set(key, (material = draftMaterial(surface)));
+      if (!material) this.materials.set(key, (material = draftMaterial(optics)));
       return material;
     });
     for (const [key, material] of this.materials) {
@@ -145,6 +178,7 @@ export class Draft {
       material.dispose();
       this.materials.delete(key);
     }
+    return all;
   }
 
   private light(scene: RenderScene): void {
@@ -190,13 +224,15 @@ export class Draft {
     if (lamp instanceof DirectionalLight) {
       const { min, max } = scene.typeBox;
       const size = Math.hypot(...max.map((v, i) => v - min[i]));
+      // it comes from infinitely far away: from beyond all that casts shadows
+      lamp.position.fromArray(aimed.map((v, i) => v - forward[i] * FAR_AWAY * size));
       Object.assign(lamp.shadow.camera, {
         left: -size,
         right: size,
         top: size,
         bottom: -size,
         near: 0.01,
-        far: 100 * size,
+        far: 2 * FAR_AWAY * size,
       });
     }
     return [lamp, lamp.target];
@@ -270,7 +306,7 @@ export class Draft {
     if (this.due) return;
     this.due = requestAnimationFrame(() => {
       this.due = 0;
-      if (!this.scene) return;
+      if (!this.prepared) return;
       const started = performance.now();
       this.renderer.render(this.world, this.eye);
       performance.measure('wemlox:draw', { start: started });
@@ -281,14 +317,22 @@ export class Draft {
     return this.renderer.domElement;
   }
 
+  private get picking(): PartPicker | null {
+    if (this.prepared) this.picker ??= new PartPicker(this.prepared);
+    return this.picker;
+  }
+
   /** What lies under a point of the stage (CSS pixels from its top left). */
   pick(x: number, y: number): Picked | null {
-    if (!this.scene) return null;
-    this.picker ??= new PartPicker(this.scene);
     const at = new Vector2((x / this.stage.width) * 2 - 1, 1 - (y / this.stage.height) * 2);
     const caster = new Raycaster();
     caster.setFromCamera(at, this.eye);
-    return this.picker.nearest(caster.ray);
+    return this.picking?.nearest(caster.ray) ?? null;
+  }
+
+  /** Bounds of a letter, metres; null when it is not in the picture. */
+  boxOf(block: string, letter: string) {
+    return this.picking?.boxOf(block, letter) ?? null;
   }
 
   end(): void {
@@ -298,7 +342,7 @@ export class Draft {
       e.picture.dispose();
       e.lit.dispose();
     }
-    this.mesh.geometry.dispose();
+    for (const name of [...this.meshes.keys()]) this.forget(name);
     this.pmrem.dispose();
     this.renderer.dispose();
   }

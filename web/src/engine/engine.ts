@@ -3,7 +3,6 @@
  * One engine lives as long as the studio is open.
  */
 import { type Grade, type Look, type Project, type Shot } from '@wemlox/core/document';
-import type { Part } from '@wemlox/core/scene/renderScene';
 import { detailKey } from '@wemlox/core/scene/detail';
 import { useChoice } from '../state/choice.ts';
 import { lookOf, shotOf, useStudio } from '../state/studio.ts';
@@ -19,6 +18,7 @@ import type {
 import { TracePool, type TraceProgress } from './tracePool.ts';
 import * as cells from './cells.ts';
 import type { Draft } from './draft.ts';
+import type { Picked } from './pick.ts';
 import { useShown } from '../state/shown.ts';
 
 /** Time without a change after which tracing starts, milliseconds. */
@@ -196,19 +196,18 @@ export class Engine {
     if ('failed' in reply) {
       useShown.setState({ state: 'failed', failure: reply.failed });
     } else {
-      const { prepared, rays, draft, view, blocks, problems, notes, spent } = reply;
+      const { prepared, rays, draft, view, blocks, findings, spent } = reply;
       this.sceneVersion++;
       const arrived = performance.now();
       performance.measure('wemlox:scene', { start: this.asked, end: arrived, detail: spent });
-      this.draft.setScene(prepared.scene, draft, view);
+      this.draft.setScene(prepared, draft, view);
       performance.measure('wemlox:upload', { start: arrived });
       useShown.setState((v) => ({
         scene: prepared.scene,
         geometry: rays.version,
         surround: view,
         blocks,
-        problems,
-        notes,
+        findings,
         state: v.state === 'failed' ? 'drafting' : v.state,
       }));
       await this.pool.takeScene(prepared, rays);
@@ -283,9 +282,9 @@ export class Engine {
   }
 
   /** What of the scene lies at a place of the page; null outside the stage and where nothing is. */
-  partAt(clientX: number, clientY: number): Part | null {
+  partAt(clientX: number, clientY: number): Picked | null {
     const box = this.draft.canvas.getBoundingClientRect();
-    return this.draft.pick(clientX - box.left, clientY - box.top)?.part ?? null;
+    return this.draft.pick(clientX - box.left, clientY - box.top);
   }
 
   get pictureSize(): PictureSize {

@@ -2,7 +2,7 @@
 import type { Camera, Grade } from '@wemlox/core/document';
 import { createFilm, type Film } from '@wemlox/core/trace/film';
 import { createControl, nextRun, rewind, runIsOff } from '@wemlox/core/trace/tiles';
-import type { PreparedScene } from '@wemlox/core/trace/pathTracer';
+import type { PreparedScene } from '@wemlox/core/trace/prepare';
 import type {
   CellOrder,
   DisplayOrder,

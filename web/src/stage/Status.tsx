@@ -3,6 +3,7 @@ import { useMemo } from 'react';
 import { useChoice } from '../state/choice.ts';
 import { numberText } from '../state/language.ts';
 import { useStudio } from '../state/studio.ts';
+import { inWords } from '@wemlox/core/preflight/words';
 import { blockName } from '@wemlox/core/edits';
 import { standOnFloor } from '../actions/blocks.ts';
 import { sunkBlocks } from './sunk.ts';
@@ -46,8 +47,9 @@ function SunkType() {
 }
 
 export function Status({ place }: { place: Place }) {
-  const { state, samples, secondsLeft, failure, problems, fresh } = useShown();
+  const { state, samples, secondsLeft, failure, findings, fresh } = useShown();
   const { mode, samples: goal, handles } = useChoice();
+  const grave = findings.filter((f) => f.grave).map(inWords);
   if (!handles) return null;
   const text =
     state === 'failed'
@@ -77,7 +79,7 @@ export function Status({ place }: { place: Place }) {
         aria-live="polite"
       >
         <SunkType />
-        {problems.map((p) => (
+        {grave.map((p) => (
           <span key={p} className="w-fit max-w-lg rounded-sm bg-warning px-1.5 py-0.5 text-warning-content">
             {p}
           </span>

@@ -6,7 +6,6 @@ import { choose } from '../state/choice.ts';
 import { moveCamera } from '../actions/stage.ts';
 import { shotOf, useStudio } from '../state/studio.ts';
 import type { Draft } from '../engine/draft.ts';
-import { useShown } from '../state/shown.ts';
 
 /** A press that moves less than this is a click, pixels. */
 const CLICK = 4;
@@ -68,12 +67,12 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
       held = null;
       if (!clicked) return;
       const hit = draft.pick(...inStage(event));
-      if (hit?.part.letter && hit.part.block && hit.part.zone) {
+      if (hit?.letter && hit.block && hit.zone) {
         choose({
-          face: { block: hit.part.block, letter: hit.part.letter, zone: hit.part.zone },
+          face: { block: hit.block, letter: hit.letter, zone: hit.zone },
           finish: null,
         });
-      } else if (hit?.part.piece) choose({ piece: hit.part.piece, face: null });
+      } else if (hit?.piece) choose({ piece: hit.piece, face: null });
       else choose({ face: null });
     };
     const wheel = (event: WheelEvent) => {
@@ -82,19 +81,8 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
     };
     const twice = (event: MouseEvent) => {
       const hit = draft.pick(...inStage(event));
-      const { scene } = useShown.getState();
-      if (!hit?.part.letter || !scene) return;
-      const box = {
-        min: [1e9, 1e9, 1e9] as [number, number, number],
-        max: [-1e9, -1e9, -1e9] as [number, number, number],
-      };
-      for (const part of scene.parts) {
-        if (part.letter !== hit.part.letter || part.block !== hit.part.block) continue;
-        for (let i = part.firstTriangle * 9; i < (part.firstTriangle + part.triangles) * 9; i++) {
-          box.min[i % 3] = Math.min(box.min[i % 3], scene.positions[i]);
-          box.max[i % 3] = Math.max(box.max[i % 3], scene.positions[i]);
-        }
-      }
+      const box = hit?.letter && hit.block ? draft.boxOf(hit.block, hit.letter) : null;
+      if (!box) return;
       const shot = shotOf(useStudio.getState().project);
       moveCamera('Frame the letter', () => fitted(shot, box, 1.3));
     };

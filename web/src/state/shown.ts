@@ -1,5 +1,6 @@
 /** What the stage knows about the picture: the scene made from the document, and how far the trace is. */
 import { create } from 'zustand';
+import type { Finding } from '@wemlox/core/preflight/finding';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import type { BandBlock, SurroundPreview } from '../workers/messages.ts';
 
@@ -13,9 +14,8 @@ interface View {
   geometry: number;
   surround: SurroundPreview | null;
   blocks: BandBlock[];
-  problems: string[];
-  /** What an artist should know besides. */
-  notes: string[];
+  /** What an artist should know: what had to be replaced or left out. */
+  findings: Finding[];
   samples: number;
   noise: number;
   secondsLeft: number;
@@ -30,8 +30,7 @@ export const useShown = create<View>()(() => ({
   geometry: 0,
   surround: null,
   blocks: [],
-  problems: [],
-  notes: [],
+  findings: [],
   samples: 0,
   noise: 0,
   secondsLeft: 0,

@@ -1,40 +1,103 @@
-/** What the draft view draws a scene from, prepared here so that the page only hands it on to the graphics card. */
-import type { Part, RenderScene } from '@wemlox/core/scene/renderScene';
+/** What the draft draws a scene from, prepared here so that the page only hands it on to the graphics card. */
+import { placed, turned } from '@wemlox/core/scene/flatScene';
+import type { RenderScene } from '@wemlox/core/scene/renderScene';
 
-export interface DraftBuffers {
-  /** Corners and their normals; null when the geometry is the one sent before. WebGL takes no shared memory. */
+export interface DraftPlacement {
+  name: string;
+  /** Corners and normals in the placement's own space; null when they are the ones sent before. WebGL takes no shared memory. */
   corners: { position: Float32Array<ArrayBuffer>; normal: Float32Array<ArrayBuffer> } | null;
   /** Corners ordered by finish. */
   index: Uint32Array<ArrayBuffer>;
   /** Stretches of the index that have one finish. */
   groups: { start: number; count: number; finish: number }[];
+  /** Into the world: three rows of four. */
+  matrix: number[];
 }
 
-export function draftBuffers(scene: RenderScene, newGeometry: boolean): DraftBuffers {
-  const floats = scene.geometryTriangles * 9;
-  const copied = (from: Float32Array) => {
-    const to = new Float32Array(floats);
-    to.set(from.subarray(0, floats));
-    return to;
-  };
-  const byFinish = scene.finishes.map((): Part[] => []);
-  for (const part of scene.parts) byFinish[part.finish].push(part);
-  const index = new Uint32Array(scene.geometryTriangles * 3);
+export interface DraftBuffers {
+  placements: DraftPlacement[];
+}
+
+/** Names the triangles of a placement: alike contents, alike corners. */
+function contentOf({ solids, instances }: RenderScene, members: readonly number[]): string {
+  return members
+    .map((i) => `${solids[instances.solid[i]].key}@${instances.local.subarray(i * 12, i * 12 + 12).join()}`)
+    .join('|');
+}
+
+/** Prepares scenes one after the other, and leaves out corners that the page has. */
+export class DraftPreparer {
+  private sent = new Map<string, string>();
+
+  prepare(scene: RenderScene): DraftBuffers {
+    const { placements, instances, parts } = scene;
+    const members = Array.from({ length: placements.count }, (): number[] => []);
+    for (let i = 0; i < instances.count; i++) members[instances.placement[i]].push(i);
+    const partsOf = Array.from({ length: instances.count }, (): number[] => []);
+    for (let p = 0; p < parts.count; p++) partsOf[parts.instance[p]].push(p);
+    const now = new Map<string, string>();
+    const all = members.map((own, p): DraftPlacement => {
+      const name = placements.names[p];
+      const content = contentOf(scene, own);
+      now.set(name, content);
+      return {
+        name,
+        corners: this.sent.get(name) === content ? null : cornersOf(scene, own),
+        ...indexOf(scene, own, partsOf),
+        matrix: [...placements.now.subarray(p * 12, p * 12 + 12)],
+      };
+    });
+    this.sent = now;
+    return { placements: all };
+  }
+
+  /** The page did not get what was prepared: next time it is given all. */
+  forget(): void {
+    this.sent = new Map();
+  }
+}
+
+function cornersOf({ solids, instances }: RenderScene, members: readonly number[]) {
+  const count = members.reduce((sum, i) => sum + solids[instances.solid[i]].triangles, 0);
+  const position = new Float32Array(count * 9);
+  const normal = new Float32Array(count * 9);
   let at = 0;
-  const groups = byFinish.flatMap((parts, finish) => {
-    const start = at;
-    for (const part of parts) {
-      for (let v = part.firstTriangle * 3; v < (part.firstTriangle + part.triangles) * 3; v++)
-        index[at++] = v;
-    }
-    return at > start ? [{ start, count: at - start, finish }] : [];
+  for (const i of members) {
+    const solid = solids[instances.solid[i]];
+    const local = Float64Array.from(instances.local.subarray(i * 12, i * 12 + 12));
+    placed(solid.positions, position, at, local);
+    turned(solid.normals, normal, at, local);
+    at += solid.triangles * 9;
+  }
+  return { position, normal };
+}
+
+/** Corners of a placement's parts, ordered by finish. */
+function indexOf(
+  { solids, instances, parts, finishes }: RenderScene,
+  members: readonly number[],
+  partsOf: readonly number[][],
+): Pick<DraftPlacement, 'index' | 'groups'> {
+  const byFinish = finishes.map((): [first: number, triangles: number][] => []);
+  let at = 0;
+  for (const i of members) {
+    for (const p of partsOf[i]) byFinish[parts.outside[p]].push([at + parts.first[p], parts.triangles[p]]);
+    at += solids[instances.solid[i]].triangles;
+  }
+  const index = new Uint32Array(at * 3);
+  let to = 0;
+  const groups = byFinish.flatMap((runs, finish) => {
+    const start = to;
+    for (const [first, triangles] of runs)
+      for (let v = first * 3; v < (first + triangles) * 3; v++) index[to++] = v;
+    return to > start ? [{ start, count: to - start, finish }] : [];
   });
-  const corners = newGeometry ? { position: copied(scene.positions), normal: copied(scene.normals) } : null;
-  return { corners, index, groups };
+  return { index: index.subarray(0, to), groups };
 }
 
 /** Memory that can be handed over instead of copied. */
-export const handedOver = ({ corners, index }: DraftBuffers): ArrayBuffer[] => [
-  index.buffer,
-  ...(corners ? [corners.position.buffer, corners.normal.buffer] : []),
-];
+export const handedOver = ({ placements }: DraftBuffers): ArrayBuffer[] =>
+  placements.flatMap(({ corners, index }) => [
+    index.buffer,
+    ...(corners ? [corners.position.buffer, corners.normal.buffer] : []),
+  ]);

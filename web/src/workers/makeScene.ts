@@ -1,11 +1,12 @@
 /** Document → solids → scene → ray tree, in memory that the tracers share. */
 import 'reflect-metadata';
 import { reduced, surroundFacts, type SurroundPicture } from '@wemlox/core/light/surround';
+import type { FlatScene } from '@wemlox/core/scene/flatScene';
 import { exported } from '@wemlox/core/scene/exportSolids';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
 import { buildRayScene, kernelMemory } from '@wemlox/core/trace/kernel';
-import { ScenePreparer } from '@wemlox/core/trace/pathTracer';
-import { draftBuffers } from './draftBuffers.ts';
+import { ScenePreparer } from '@wemlox/core/trace/prepare';
+import { DraftPreparer } from './draftBuffers.ts';
 import { compileKernel, webSources } from './files.ts';
 import {
   SURROUND_PREVIEW,
@@ -27,9 +28,9 @@ const lanes = Number(self.name) || 1;
 /** Two memories take turns, so that tracers on the last tree are not disturbed by the next. */
 const memories = [kernelMemory(true), kernelMemory(true)];
 let rays: RayMemory | null = null;
-let builtFrom: Float32Array | null = null;
-/** Positions of which the page has been given its corners. */
-let givenFrom: Float32Array | null = null;
+/** The triangles in the tree. */
+let builtFrom: FlatScene | null = null;
+const drafts = new DraftPreparer();
 
 /** What the page sees of each picture; it cannot tell sent memory by identity, hence the numbers. */
 const views = new WeakMap<SurroundPicture, SurroundPreview>();
@@ -45,38 +46,36 @@ function viewOf(picture: SurroundPicture): SurroundPreview {
 }
 
 async function make(request: SceneRequest): Promise<SceneReply> {
-  const { scene, solids, fonts, joined, problems, notes, spent } = await maker.make(
+  const { scene, solids, fonts, joined, findings, spent } = await maker.make(
     request.project,
     request.look,
     request.shot,
     request.width,
   );
   const started = performance.now();
-  if (builtFrom !== scene.positions || !rays) {
+  const prepared = preparer.prepare(scene, true);
+  const { flat } = prepared;
+  if (builtFrom !== flat || !rays) {
     const version: number = (rays?.version ?? 0) + 1;
     const memory = memories[version % 2];
     const module = await kernel;
     rays = {
       module,
       memory,
-      layout: buildRayScene(module, memory, scene.positions, scene.geometryTriangles, lanes),
+      layout: buildRayScene(module, memory, flat.positions, flat.geometryTriangles, lanes),
       version,
     };
-    builtFrom = scene.positions;
+    builtFrom = flat;
   }
-  const prepared = preparer.prepare(scene, true);
   const tree = performance.now() - started;
   const view = viewOf(scene.surround.picture);
-  const draft = draftBuffers(scene, givenFrom !== scene.positions);
-  givenFrom = scene.positions;
   return {
     seq: request.seq,
     prepared,
     rays,
-    draft,
+    draft: drafts.prepare(scene),
     view,
-    problems,
-    notes,
+    findings,
     spent: { ...spent, tree },
     blocks: solids.map(({ block, letters, bounds, scale, limits, zones, touches, reach }, i) => ({
       block,
@@ -126,6 +125,7 @@ export async function replyTo(request: SceneRequest): Promise<SceneReply> {
   try {
     return await make(request);
   } catch (error) {
+    drafts.forget();
     return { seq: request.seq, failed: error instanceof Error ? error.message : String(error) };
   }
 }

@@ -8,7 +8,8 @@ import type { BevelLimits } from '@wemlox/core/solid/limits';
 import type { Contour } from '@wemlox/core/plane/flatten';
 import type { Film } from '@wemlox/core/trace/film';
 import type { RayAddresses } from '@wemlox/core/trace/kernel';
-import type { PreparedScene } from '@wemlox/core/trace/pathTracer';
+import type { Finding } from '@wemlox/core/preflight/finding';
+import type { PreparedScene } from '@wemlox/core/trace/prepare';
 import type { DraftBuffers } from './draftBuffers.ts';
 
 /** A letter as the band shows it. Outlines in thousandths of an em about the glyph's origin. */
@@ -104,8 +105,7 @@ export type SceneReply =
       draft: DraftBuffers;
       view: SurroundPreview;
       blocks: BandBlock[];
-      problems: string[];
-      notes: string[];
+      findings: Finding[];
       spent: { shaping: number; solids: number; scene: number; tree: number };
     }
   | { seq: number; failed: string };

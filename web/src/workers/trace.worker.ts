@@ -3,7 +3,8 @@ import 'reflect-metadata';
 import { toneMapped8 } from '@wemlox/core/picture/tone';
 import { createFilm, developed, type Film } from '@wemlox/core/trace/film';
 import { Kernel } from '@wemlox/core/trace/kernel';
-import { PathTracer, type PreparedScene } from '@wemlox/core/trace/pathTracer';
+import { PathTracer } from '@wemlox/core/trace/pathTracer';
+import type { PreparedScene } from '@wemlox/core/trace/prepare';
 import { runIsOff, traceShare } from '@wemlox/core/trace/tiles';
 import { cellEye, shotEye } from '@wemlox/core/trace/eye';
 import type { TraceOrder, TraceReply } from './messages.ts';
@@ -48,7 +49,7 @@ function cell({ run, cell: order }: TraceOrder & { type: 'cell' }): void {
   const { key, block, letter, zone, dress, width, height, samples, grade } = order;
   const nothing: TraceReply = { type: 'cell', run, key, samples, width, height, pixels: null };
   const view =
-    prepared && !runIsOff(control, run) && cellEye(prepared.scene, block, letter, zone, dress, width, height);
+    prepared && !runIsOff(control, run) && cellEye(prepared, block, letter, zone, dress, width, height);
   if (!view) {
     reply(nothing);
     return;

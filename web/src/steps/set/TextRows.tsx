@@ -40,7 +40,7 @@ function Touching({ block, shaped }: { block: Block; shaped: BandBlock }) {
 
 export function TextRows({ block, shaped }: { block: Block; shaped: BandBlock | undefined }) {
   const of = blockAddress(block.id);
-  const notes = useShown((v) => v.notes);
+  const findings = useShown((v) => v.findings);
   const missing = [...new Set(shaped?.letters.filter((l) => l.missing).map((l) => l.text))];
   const standIns = new Map<string, Set<string>>();
   for (const l of shaped?.letters ?? []) {
@@ -63,14 +63,15 @@ export function TextRows({ block, shaped }: { block: Block; shaped: BandBlock | 
           onChange={(e) => setText(block.id, e.target.value)}
         />
       )}
-      {block.drawing &&
-        notes
-          .filter((n) => n.startsWith(`${block.drawing!.name}: `))
-          .map((n) => (
-            <p key={n} className="quiet text-xs" data-testid="left-out">
-              {n.slice(block.drawing!.name.length + 2).replace(/^l/, 'L')}
+      {findings.map(
+        (f) =>
+          f.code === 'drawing-left-out' &&
+          f.where.block === block.id && (
+            <p key={f.code} className="quiet text-xs" data-testid="left-out">
+              Left out {f.what.parts.join(', ')}
             </p>
-          ))}
+          ),
+      )}
       {!block.drawing && block.text.trim() === '' && (
         <p className="quiet pt-1 text-xs">Type a word to see it on the stage.</p>
       )}

@@ -1,0 +1,19 @@
+/** Findings in English, for screens, terminals and the press: nothing reads these words back. */
+import type { Finding } from './finding.ts';
+
+export function inWords({ code, what }: Finding): string {
+  switch (code) {
+    case 'font-replaced':
+      return `${what.font} could not be used (${what.reason}); ${what.instead} stands in`;
+    case 'drawing-unusable':
+      return `${what.drawing} could not be used (${what.reason})`;
+    case 'drawing-left-out':
+      return `${what.drawing}: left out ${what.parts.join(', ')}`;
+    case 'surround-replaced':
+      return `surround ${what.surround} could not be used (${what.reason}); ${what.instead} stands in`;
+    case 'outline-tangled':
+      return `the outline of ${what.texts.join(' ')} crosses itself too often and is left out`;
+    case 'outline-flat':
+      return `the outline of ${what.texts.join(' ')} is too intricate and stays flat`;
+  }
+}

@@ -1,0 +1,59 @@
+/** Solids of letters and pieces as a scene holds them: known by their content, in memory that can be shared. */
+import type { Piece } from '../document/index.ts';
+import type { Solid } from '../solid/sheet.ts';
+import type { Box } from '../stage/camera.ts';
+import { pieceTriangles } from '../stage/pieces.ts';
+import type { SceneSolid } from './renderScene.ts';
+
+type Arrays = Pick<SceneSolid, 'positions' | 'normals' | 'tangents' | 'uv'>;
+
+/** Pieces kept for reuse; the oldest go first. */
+const MOST_PIECES = 50;
+
+export class SceneSolids {
+  private readonly shared: boolean;
+  private readonly ofLetters = new WeakMap<Solid, SceneSolid>();
+  private readonly ofPieces = new Map<string, SceneSolid>();
+  private count = 0;
+
+  /** @param shared put the arrays into shared memory */
+  constructor(shared: boolean) {
+    this.shared = shared;
+  }
+
+  private kept(key: string, { positions, normals, tangents, uv }: Arrays): SceneSolid {
+    const own = (data: Float32Array) => {
+      if (!this.shared) return data;
+      const copy = new Float32Array(new SharedArrayBuffer(data.byteLength));
+      copy.set(data);
+      return copy;
+    };
+    return {
+      key,
+      triangles: positions.length / 9,
+      positions: own(positions),
+      normals: own(normals),
+      tangents: own(tangents),
+      uv: own(uv),
+    };
+  }
+
+  /** A letter's solid; the same solid is the same one again. */
+  ofLetter(solid: Solid): SceneSolid {
+    let known = this.ofLetters.get(solid);
+    if (!known) this.ofLetters.set(solid, (known = this.kept(`letter ${++this.count}`, solid)));
+    return known;
+  }
+
+  /** A piece, sized to the type it stands with. */
+  ofPiece({ kind, at }: Piece, type: Box): SceneSolid {
+    const key = `piece ${JSON.stringify([kind, at, type])}`;
+    let known = this.ofPieces.get(key);
+    if (!known) {
+      known = this.kept(key, pieceTriangles({ kind, at }, type));
+      this.ofPieces.set(key, known);
+      if (this.ofPieces.size > MOST_PIECES) this.ofPieces.delete(this.ofPieces.keys().next().value!);
+    }
+    return known;
+  }
+}
