@@ -205,7 +205,7 @@ describe('surround', () => {
   });
 
   it('samples directions with the density it reports, which integrates to one', () => {
-    const environment = new Environment({ picture: sunny(), gain: 1, turn: 0, seen: true });
+    const environment = new Environment({ picture: sunny(), gain: 1, turn: 0 });
     // ∫ pdf dω on a grid that divides each cell of the table alike
     const [across, down] = [256 * 4, 128 * 8];
     let sum = 0;
