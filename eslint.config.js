@@ -52,6 +52,23 @@ export default tseslint.config(
     },
   },
   {
+    // a document is one only when it has passed its door
+    files: ['{wire,store,server,render,web,demo}/src/**/*.{ts,tsx}'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: "TSAsExpression > TSTypeReference > Identifier[name='Project']",
+          message: 'Documents from outside pass openDocument().',
+        },
+        {
+          selector: "TSAsExpression > TSTypeReference > Identifier[name='Finish']",
+          message: 'Finishes from outside pass openFinish().',
+        },
+      ],
+    },
+  },
+  {
     files: ['web/src/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': hooks },
     rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },

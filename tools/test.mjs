@@ -48,11 +48,13 @@ const unit = (project) => [
   `--outputFile.json=${results}/${project}.json`,
 ];
 check('types', ['tsc', '-p', 'tsconfig.json']);
+check('indexed access', ['node', 'tools/indexed.mjs']);
 check('lint', ['eslint', '.']);
 check('format', ['prettier', '--check', '.', '--log-level', 'warn']);
 check('imports', [
   'depcruise',
   'core',
+  'wire',
   'store',
   'server',
   'render',

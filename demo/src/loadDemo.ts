@@ -1,11 +1,11 @@
 /** Puts the demo into an empty database, once. */
 import { readdir, readFile } from 'node:fs/promises';
-import { openDocument, RENDERER, type Project } from '@wemlox/core/document';
+import { openDocument } from '@wemlox/core/document';
 import { createProject, keepProof, putAsset, type Session } from '@wemlox/store';
 
-/** A demo project as it lies on disk; a proof without a document shows the project as it is. */
+/** A demo project as it lies on disk, its documents as plain JSON; a proof without one shows the project as it is. */
 export interface DemoProject {
-  project: Project;
+  project: unknown;
   proofs: {
     name: string;
     look: string;
@@ -14,13 +14,15 @@ export interface DemoProject {
     height: number;
     samples: number;
     seed: number;
-    document: Project | null;
+    /** The renderer that traced it. */
+    renderer: string;
+    document: unknown;
   }[];
 }
 
 export const DATA = new URL('../data/', import.meta.url);
 
-/** Loads what is not in the database yet; projects deleted by the artist stay deleted. */
+/** Loads the demo into a database that holds no projects; into any other it puts nothing. */
 export async function loadDemo(session: Session): Promise<void> {
   const files = (await readdir(DATA)).filter((f) => f.endsWith('.json')).sort();
   const { rows } = await session.pool.query('SELECT count(*)::int AS n FROM projects');
@@ -37,7 +39,6 @@ export async function loadDemo(session: Session): Promise<void> {
         film: null,
         shot: project.shots[0].id,
         picture: picture.hash,
-        renderer: RENDERER,
         document: openDocument(proof.document ?? project),
       });
     }

@@ -1,6 +1,7 @@
 /** Writes the demo's documents and traces its proofs: npx tsx demo/src/make.ts [samples] [project …] */
 import 'reflect-metadata';
 import { mkdir, writeFile } from 'node:fs/promises';
+import { RENDERER } from '@wemlox/core/document';
 import { encodePng } from '@wemlox/core/picture/files';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
 import { developed } from '@wemlox/core/trace/film';
@@ -54,6 +55,7 @@ for (const [id, project] of Object.entries(await demoProjects(maker))) {
         height,
         samples: n,
         seed: SEED,
+        renderer: RENDERER,
         document: document === project ? null : document,
       });
       process.stdout.write(`${file}: ${traced.wallSeconds.toFixed(0)} s\n`);

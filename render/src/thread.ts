@@ -10,11 +10,9 @@ const tracer = new PathTracer(prepared, new Kernel(module, memory, layout, lane)
 
 parentPort!.on('message', ({ run, first, last, seed }: Pass) => {
   const before = tracer.rays;
-  const started = performance.now();
   const whole = first === last || traceShare(tracer, film, control, run, first, last, seed);
   parentPort!.postMessage({
     whole,
     rays: tracer.rays - before,
-    seconds: (performance.now() - started) / 1000,
   } satisfies PassDone);
 });

@@ -36,8 +36,6 @@ export interface Pass {
 export interface PassDone {
   whole: boolean;
   rays: number;
-  /** CPU time of the thread in this pass, seconds. */
-  seconds: number;
 }
 
 export interface TraceOptions {
@@ -60,7 +58,7 @@ export interface Traced {
   film: Film;
   samples: number;
   rays: number;
-  /** CPU seconds of all threads together, and wall seconds. */
+  /** Processor seconds of the whole process while it traced (process.cpuUsage), and seconds by the clock. */
   cpuSeconds: number;
   wallSeconds: number;
 }
@@ -106,15 +104,16 @@ export async function traceScene(scene: RenderScene, options: TraceOptions): Pro
   try {
     await Promise.all(workers.map((w) => share(w, { run: 0, first: 0, last: 0, seed })));
     const started = performance.now();
+    const used = process.cpuUsage();
     for (const [first, last] of passes(samples, done)) {
       rewind(control);
       const run = nextRun(control);
-      for (const part of await Promise.all(workers.map((w) => share(w, { run, first, last, seed })))) {
+      for (const part of await Promise.all(workers.map((w) => share(w, { run, first, last, seed }))))
         traced.rays += part.rays;
-        traced.cpuSeconds += part.seconds;
-      }
       traced.samples = last;
       traced.wallSeconds = (performance.now() - started) / 1000;
+      const { user, system } = process.cpuUsage(used);
+      traced.cpuSeconds = (user + system) / 1e6;
       if (await options.onPass?.(last, film)) break;
     }
   } finally {

@@ -54,7 +54,7 @@ export async function listProjects(
        FROM (${text}) list`,
     values,
   );
-  const [found] = rows as { total: number; json: string }[];
+  const found = rows[0] as { total: number; json: string };
   // beyond the last page
   if (found.json === '[]' && query.offset)
     return { total: (await listProjects(session, { ...query, offset: 0, limit: 1 })).total, json: '[]' };
@@ -64,7 +64,7 @@ export async function listProjects(
 /** What of a document stands in its project's row. */
 const rowOf = (document: Project) => [
   document.name,
-  document.looks[0].id,
+  document.looks[0]!.id,
   document.blocks.map((b) => b.text).join(' '),
 ];
 

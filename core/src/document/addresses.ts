@@ -34,8 +34,9 @@ function thingAt(project: Project, parts: readonly string[]): { owner: Json; typ
   let owner: unknown = project;
   let type: Class | null = Project;
   for (let i = 0; i < parts.length; i++) {
-    const held = shapeOf(type).get(parts[i]);
-    const inner: unknown = isJson(owner) ? owner[parts[i]] : undefined;
+    const name = parts[i]!;
+    const held = shapeOf(type).get(name);
+    const inner: unknown = isJson(owner) ? owner[name] : undefined;
     if (!held) return null;
     if (held.kind === 'object') [owner, type] = [inner, held.type!()];
     else {
@@ -55,7 +56,7 @@ export function parameterAt(project: Project, address: string): Placed | null {
   const thing = thingAt(project, parts);
   const table = thing ? tableOf(thing.type) : {};
   return thing && Object.hasOwn(table, key)
-    ? { address, parameter: table[key], owner: thing.owner, key }
+    ? { address, parameter: table[key]!, owner: thing.owner, key }
     : null;
 }
 

@@ -16,7 +16,7 @@ const idOf = (v: Json) => (isObject(v) && typeof v.id === 'string' ? v.id : null
 const nameOf = (v: Json, otherwise: string) => {
   if (!isObject(v)) return otherwise;
   if (typeof v.name === 'string') return v.name;
-  if (typeof v.text === 'string') return v.text.split('\n')[0].slice(0, 40) || otherwise;
+  if (typeof v.text === 'string') return v.text.split('\n', 1).join('').slice(0, 40) || otherwise;
   return typeof v.kind === 'string' ? v.kind : otherwise;
 };
 

@@ -43,7 +43,7 @@ export function shapeOf(type: Class): ReadonlyMap<string, Held> {
 export const classOf = (held: Held, element: unknown): Class | null =>
   held.kind === 'variants'
     ? isObject(element) && Object.hasOwn(held.classes!, String(element.kind))
-      ? held.classes![String(element.kind)]
+      ? held.classes![String(element.kind)]!
       : null
     : (held.type?.() ?? null);
 

@@ -16,7 +16,7 @@ export class Camera extends Parameters(CAMERA) {}
 
 /** Width over height of a frame shape. */
 export function aspectOf(frame: Frame): number {
-  const [w, h] = frame.split(':').map(Number);
+  const [w = 1, h = 1] = frame.split(':').map(Number);
   return w / h;
 }
 

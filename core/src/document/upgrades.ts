@@ -129,7 +129,7 @@ function withNewParameters(type: Class, thing: unknown, version: number): unknow
 export function upgraded(document: Json): Json {
   const version = Number(document.version);
   let now = document;
-  for (let v = version; v >= 1 && v <= UPGRADES.length; v++) now = UPGRADES[v - 1](now);
+  for (let v = version; v >= 1 && v <= UPGRADES.length; v++) now = UPGRADES[v - 1]!(now);
   if (version < VERSION) now = { ...(withNewParameters(Project, now, version) as Json), version: VERSION };
   return now;
 }

@@ -19,7 +19,7 @@ import { EditRefused, found, room, within, type Edit } from './edit.ts';
 
 /** A name for a block in lists and in the history. */
 export const blockName = (block: Block) =>
-  block.drawing?.name ?? (block.text.trim().split('\n')[0].slice(0, 24) || 'empty block');
+  block.drawing?.name ?? (block.text.trim().split('\n', 1).join('').slice(0, 24) || 'empty block');
 
 export const addBlock = (project: Project, block: Block): Edit => {
   room(project.blocks, MOST.blocks, 'blocks');
@@ -47,7 +47,8 @@ export function copyBlock(project: Project, id: string, copy: string): Edit {
       made.letters = source.letters.map((l) => letters.get(l)!);
       for (const kern of made.kerns) kern.letter = letters.get(kern.letter) ?? kern.letter;
       for (const paint of made.tube.paintOuts) paint.letter = letters.get(paint.letter) ?? paint.letter;
-      made.place.position[1] = Math.min(1000, made.place.position[1] + source.capHeight * (1 + ABOVE));
+      const [x = 0, y = 0, z = 0] = made.place.position;
+      made.place.position = [x, Math.min(1000, y + source.capHeight * (1 + ABOVE)), z];
       p.blocks.push(made);
       for (const look of p.looks) {
         for (const rule of [...look.chart]) {
@@ -150,7 +151,7 @@ export const placeBlock = (
   joins,
   make: (p) => {
     const { place } = found(p.blocks, id, 'block');
-    const [px, py, pz] = place.position;
+    const [px = 0, py = 0, pz = 0] = place.position;
     place.position = [x ?? px, y ?? py, z ?? pz].map((v) => within(v, -1000, 1000));
     if (turn !== undefined) place.turn = within(turn, -Math.PI, Math.PI);
   },

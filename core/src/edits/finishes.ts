@@ -19,7 +19,7 @@ import { found, named, room, type Edit } from './edit.ts';
 export function characterOf(project: Project, face: { block?: string; letter?: string }): string {
   const block = project.blocks.find((b) => b.id === face.block);
   const at = block?.letters.indexOf(face.letter ?? '') ?? -1;
-  return at < 0 ? '' : [...block!.text][at];
+  return at < 0 ? '' : ([...block!.text][at] ?? '');
 }
 
 /** Faces in words. */

@@ -32,6 +32,6 @@ export function setAxis(project: Project, address: string, axis: number, value: 
   const point = [...(owner[key] as number[])];
   point[axis] = value;
   const edit = setParameter(project, address, point);
-  const name = parameter.kind === 'point' ? parameter.axes[axis][0].toLowerCase() : '';
+  const name = parameter.kind === 'point' ? parameter.axes[axis]?.[0].toLowerCase() : '';
   return { ...edit, label: /^blocks\//.test(address) ? `${edit.label}, ${name}` : edit.label };
 }

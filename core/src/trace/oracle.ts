@@ -1,6 +1,6 @@
 /**
  * A scalar two-way tree over the same triangles, built and walked independently of the kernel: the kernel's
- * test oracle, and the fallback where WebAssembly SIMD is missing. Single precision throughout, in the
+ * test oracle. Single precision throughout, in the
  * kernel's order of operations, so that distances agree to the bit (Woop, Benthin, Wald, JCGT 2013).
  */
 import type { Hit } from './kernel.ts';

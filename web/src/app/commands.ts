@@ -1,4 +1,4 @@
-/** Everything the palette and the keyboard can do, in one list. */
+/** What the palette offers, in one list, with the keys that do the same. */
 import type { NavigateFunction } from 'react-router';
 import { READY_FINISHES } from '@wemlox/core/finish/readyFinishes';
 import { PAINTED_SURROUNDS } from '@wemlox/core/light/paintedSurrounds';

@@ -17,7 +17,7 @@ interface Studio {
 export const OPENED = 'Opened';
 
 export const useStudio = create<Studio>()(
-  temporal((): Studio => ({ id: '', project: null as unknown as Project, label: OPENED, made: null }), {
+  temporal((): Studio => ({ id: '', project: null!, label: OPENED, made: null }), {
     partialize: ({ project, label, made }) => ({ project, label, made }),
     equality: (a, b) => a.project === b.project,
     limit: 500,
