@@ -11,7 +11,9 @@ let failed = 0;
 function run(title, args, env = {}) {
   process.stdout.write(`\n== ${title}\n`);
   const started = Date.now();
-  const { status } = spawnSync('npx', ['--no-install', ...args], {
+  const [command, first] =
+    args[0] === 'node' ? [process.execPath, args.slice(1)] : ['npx', ['--no-install', ...args]];
+  const { status } = spawnSync(command, first, {
     stdio: 'inherit',
     env: { ...process.env, ...env },
   });

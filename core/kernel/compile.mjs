@@ -1,11 +1,14 @@
 // Compiles the ray kernel twice: over shared memory (several threads on one scene) and over private memory.
 import asc from 'assemblyscript/asc';
-import { mkdirSync } from 'node:fs';
+import { mkdirSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { assemblyScript, LAYOUT, typeScript } from './layout.mjs';
 
 const here = dirname(fileURLToPath(import.meta.url));
 mkdirSync(join(here, 'build'), { recursive: true });
+writeFileSync(join(here, 'assembly/layout.ts'), assemblyScript());
+writeFileSync(join(here, '../src/trace/kernelLayout.ts'), typeScript());
 
 const common = [
   '--enable',
@@ -20,7 +23,10 @@ const common = [
 ];
 const variants = [
   ['kernel.wasm', []],
-  ['kernel-shared.wasm', ['--enable', 'threads', '--sharedMemory', '--maximumMemory', '32768']],
+  [
+    'kernel-shared.wasm',
+    ['--enable', 'threads', '--sharedMemory', '--maximumMemory', String(LAYOUT.MOST_PAGES[0])],
+  ],
 ];
 for (const [name, extra] of variants) {
   const { error, stderr } = await asc.main([

@@ -1,6 +1,9 @@
 // Surface-area-heuristic builder: a binned binary tree whose leaf cost counts packs of four triangles,
 // then collapsed to four children a node (Wald et al., "Getting Rid of Packets", 2008).
-import { LEAF_SHIFT, NODE_BYTES, NODE_CHILDREN, NOWHERE, PACK_BYTES, PACK_IDS } from './layout';
+import { LEAF_SHIFT, NODE_BYTES, NODE_CHILDREN, PACK_BYTES, PACK_IDS } from './layout';
+
+/** A box no ray enters. */
+const NOWHERE: f32 = 1e30;
 
 const BINS: i32 = 16;
 const MAX_LEAF: i32 = 8;

@@ -1,7 +1,9 @@
 // Closest-hit and any-hit traversal: one ray against four boxes, one ray against four triangles.
 // Triangles are tested by the watertight method of Woop, Benthin and Wald (JCGT 2013) in single precision:
 // a shared edge gives exactly opposite edge values on both sides, so no ray slips between neighbours.
-import { LEAF_SHIFT, NODE_BYTES, NODE_CHILDREN, PACK_BYTES, PACK_IDS } from './layout';
+import {
+  HIT_BYTES, HIT_TRIANGLE, LEAF_SHIFT, NODE_BYTES, NODE_CHILDREN, PACK_BYTES, PACK_CORNER, PACK_IDS, RAY_BYTES,
+} from './layout';
 
 /** Slabs are widened by two roundings each way (Ize, "Robust BVH Ray Traversal", JCGT 2013). */
 const WIDEN: f32 = 1.0000005;
@@ -90,8 +92,18 @@ let shz: v128 = f32x4.splat(0);
   shz = f32x4.splat(sk);
 }
 
-/** Closest hit of one ray; the triangle number or -1, the rest in the hit record. */
-export function closest(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, dz: f32, tmax: f32): i32 {
+/** What a walk asks for: `Closest` and `Any` are told apart when the kernel is compiled. */
+type Closest = i32;
+type Any = f32;
+
+/**
+ * Walks the tree along one ray. Closest: the triangle number or -1, the rest in the hit record. Any: 1 when something
+ * that casts a shadow lies on the ray, else 0.
+ * Invariants: the stack holds (reference, entry distance) pairs; entries of one node lie nearest on top; the 16 bytes
+ * above the top are free.
+ */
+// @ts-ignore: decorator
+@inline function walk<Q>(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, dz: f32, tmax: f32): i32 {
   aim(ox, oy, oz, dx, dy, dz);
   // copied from the globals: locals stay in registers
   const orgX = rox;
@@ -117,6 +129,7 @@ export function closest(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, 
   const floor = stack;
   const zero = f32x4.splat(0);
   const vmin = f32x4.splat(tmin);
+  const limit = i32x4.splat(shadowLimit);
   let best = tmax;
   let bestB1: f32 = 0;
   let bestB2: f32 = 0;
@@ -161,6 +174,16 @@ export function closest(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, 
           current = load<i32>(refs + (<usize>first << 2));
           continue;
         }
+        if (isFloat<Q>()) {
+          // in any order: the first hit ends the walk
+          current = load<i32>(refs + (<usize>first << 2));
+          while (mask !== 0) {
+            store<i32>(top, load<i32>(refs + (<usize>ctz(mask) << 2)));
+            top += 8;
+            mask &= mask - 1;
+          }
+          continue;
+        }
         const entries = top;
         const t0 = f32x4.extract_lane(enter, 0);
         const t1 = f32x4.extract_lane(enter, 1);
@@ -200,14 +223,14 @@ export function closest(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, 
       let left = ref & 7;
       while (left > 0) {
         const az = f32x4.sub(v128.load(pack + lz), oz4);
-        const bz = f32x4.sub(v128.load(pack + 48 + lz), oz4);
-        const cz = f32x4.sub(v128.load(pack + 96 + lz), oz4);
+        const bz = f32x4.sub(v128.load(pack + PACK_CORNER + lz), oz4);
+        const cz = f32x4.sub(v128.load(pack + 2 * PACK_CORNER + lz), oz4);
         const ax = f32x4.sub(f32x4.sub(v128.load(pack + lx), ox4), f32x4.mul(shearX, az));
         const ay = f32x4.sub(f32x4.sub(v128.load(pack + ly), oy4), f32x4.mul(shearY, az));
-        const bx = f32x4.sub(f32x4.sub(v128.load(pack + 48 + lx), ox4), f32x4.mul(shearX, bz));
-        const by = f32x4.sub(f32x4.sub(v128.load(pack + 48 + ly), oy4), f32x4.mul(shearY, bz));
-        const cx = f32x4.sub(f32x4.sub(v128.load(pack + 96 + lx), ox4), f32x4.mul(shearX, cz));
-        const cy = f32x4.sub(f32x4.sub(v128.load(pack + 96 + ly), oy4), f32x4.mul(shearY, cz));
+        const bx = f32x4.sub(f32x4.sub(v128.load(pack + PACK_CORNER + lx), ox4), f32x4.mul(shearX, bz));
+        const by = f32x4.sub(f32x4.sub(v128.load(pack + PACK_CORNER + ly), oy4), f32x4.mul(shearY, bz));
+        const cx = f32x4.sub(f32x4.sub(v128.load(pack + 2 * PACK_CORNER + lx), ox4), f32x4.mul(shearX, cz));
+        const cy = f32x4.sub(f32x4.sub(v128.load(pack + 2 * PACK_CORNER + ly), oy4), f32x4.mul(shearY, cz));
         const u = f32x4.sub(f32x4.mul(cx, by), f32x4.mul(cy, bx));
         const v = f32x4.sub(f32x4.mul(ax, cy), f32x4.mul(ay, cx));
         const w = f32x4.sub(f32x4.mul(bx, ay), f32x4.mul(by, ax));
@@ -221,12 +244,17 @@ export function closest(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, 
             f32x4.mul(w, f32x4.mul(scaleZ, cz)),
           );
           const t = f32x4.div(scaled, det);
-          let mask = i32x4.bitmask(
-            v128.and(
-              v128.and(inside, f32x4.ne(det, zero)),
-              v128.and(f32x4.ge(t, vmin), f32x4.le(t, f32x4.splat(best))),
-            ),
+          const met = v128.and(
+            v128.and(inside, f32x4.ne(det, zero)),
+            v128.and(f32x4.ge(t, vmin), f32x4.le(t, f32x4.splat(best))),
           );
+          if (isFloat<Q>()) {
+            if (v128.any_true(v128.and(met, i32x4.lt_s(v128.load(pack + PACK_IDS), limit)))) return 1;
+            pack += PACK_BYTES;
+            left--;
+            continue;
+          }
+          let mask = i32x4.bitmask(met);
           while (mask !== 0) {
             const lane = ctz(mask);
             mask &= mask - 1;
@@ -251,138 +279,37 @@ export function closest(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, 
     // next from the floor, skipping what a nearer hit has made pointless
     while (true) {
       if (top === floor) {
+        if (isFloat<Q>()) return 0;
         store<f32>(hitAt, best);
         store<f32>(hitAt + 4, bestB1);
         store<f32>(hitAt + 8, bestB2);
-        store<i32>(hitAt + 12, bestId);
+        store<i32>(hitAt + HIT_TRIANGLE, bestId);
         return bestId;
       }
       top -= 8;
+      if (isFloat<Q>()) break;
       if (load<f32>(top + 4) <= best) break;
     }
     current = load<i32>(top);
   }
 }
 
+/** Closest hit of one ray; the triangle number or -1, the rest in the hit record. */
+export function closest(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, dz: f32, tmax: f32): i32 {
+  return walk<Closest>(ox, oy, oz, tmin, dx, dy, dz, tmax);
+}
+
 /** Whether anything that casts a shadow lies on the ray: 1 or 0. */
 export function occluded(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, dz: f32, tmax: f32): i32 {
-  aim(ox, oy, oz, dx, dy, dz);
-  // copied from the globals: locals stay in registers
-  const orgX = rox;
-  const orgY = roy;
-  const orgZ = roz;
-  const invX = rix;
-  const invY = riy;
-  const invZ = riz;
-  const nx = nearX;
-  const ny = nearY;
-  const nz = nearZ;
-  const lx = kx;
-  const ly = ky;
-  const lz = kz;
-  const ox4 = okx;
-  const oy4 = oky;
-  const oz4 = okz;
-  const shearX = shx;
-  const shearY = shy;
-  const scaleZ = shz;
-  const nodeBase = nodes;
-  const packBase = packs;
-  const floor = stack;
-  const zero = f32x4.splat(0);
-  const vmin = f32x4.splat(tmin);
-  const vmax = f32x4.splat(tmax);
-  const limit = i32x4.splat(shadowLimit);
-  let top: usize = floor;
-  let current: i32 = 0;
-  while (true) {
-    if (current >= 0) {
-      const at = nodeBase + <usize>current * NODE_BYTES;
-      const enter = f32x4.mul(
-        f32x4.pmax(
-          f32x4.pmax(
-            f32x4.mul(f32x4.sub(v128.load(at + nx), orgX), invX),
-            f32x4.mul(f32x4.sub(v128.load(at + ny), orgY), invY),
-          ),
-          f32x4.pmax(f32x4.mul(f32x4.sub(v128.load(at + nz), orgZ), invZ), vmin),
-        ),
-        f32x4.splat(NARROW),
-      );
-      const leave = f32x4.pmin(
-        f32x4.mul(
-          f32x4.pmin(
-            f32x4.pmin(
-              f32x4.mul(f32x4.sub(v128.load(at + (nx ^ 16)), orgX), invX),
-              f32x4.mul(f32x4.sub(v128.load(at + (ny ^ 16)), orgY), invY),
-            ),
-            f32x4.mul(f32x4.sub(v128.load(at + (nz ^ 16)), orgZ), invZ),
-          ),
-          f32x4.splat(WIDEN),
-        ),
-        vmax,
-      );
-      let mask = i32x4.bitmask(f32x4.le(enter, leave));
-      if (mask !== 0) {
-        const refs = at + NODE_CHILDREN;
-        current = load<i32>(refs + (<usize>ctz(mask) << 2));
-        mask &= mask - 1;
-        while (mask !== 0) {
-          store<i32>(top, load<i32>(refs + (<usize>ctz(mask) << 2)));
-          top += 4;
-          mask &= mask - 1;
-        }
-        continue;
-      }
-    } else {
-      const ref = ~current;
-      let pack = packBase + <usize>(ref >> LEAF_SHIFT) * PACK_BYTES;
-      let left = ref & 7;
-      while (left > 0) {
-        const az = f32x4.sub(v128.load(pack + lz), oz4);
-        const bz = f32x4.sub(v128.load(pack + 48 + lz), oz4);
-        const cz = f32x4.sub(v128.load(pack + 96 + lz), oz4);
-        const ax = f32x4.sub(f32x4.sub(v128.load(pack + lx), ox4), f32x4.mul(shearX, az));
-        const ay = f32x4.sub(f32x4.sub(v128.load(pack + ly), oy4), f32x4.mul(shearY, az));
-        const bx = f32x4.sub(f32x4.sub(v128.load(pack + 48 + lx), ox4), f32x4.mul(shearX, bz));
-        const by = f32x4.sub(f32x4.sub(v128.load(pack + 48 + ly), oy4), f32x4.mul(shearY, bz));
-        const cx = f32x4.sub(f32x4.sub(v128.load(pack + 96 + lx), ox4), f32x4.mul(shearX, cz));
-        const cy = f32x4.sub(f32x4.sub(v128.load(pack + 96 + ly), oy4), f32x4.mul(shearY, cz));
-        const u = f32x4.sub(f32x4.mul(cx, by), f32x4.mul(cy, bx));
-        const v = f32x4.sub(f32x4.mul(ax, cy), f32x4.mul(ay, cx));
-        const w = f32x4.sub(f32x4.mul(bx, ay), f32x4.mul(by, ax));
-        const inside = v128.or(
-          f32x4.ge(f32x4.pmin(f32x4.pmin(u, v), w), zero),
-          f32x4.le(f32x4.pmax(f32x4.pmax(u, v), w), zero),
-        );
-        if (v128.any_true(inside)) {
-          const det = f32x4.add(f32x4.add(u, v), w);
-          const scaled = f32x4.add(
-            f32x4.add(f32x4.mul(u, f32x4.mul(scaleZ, az)), f32x4.mul(v, f32x4.mul(scaleZ, bz))),
-            f32x4.mul(w, f32x4.mul(scaleZ, cz)),
-          );
-          const t = f32x4.div(scaled, det);
-          const hit = v128.and(
-            v128.and(v128.and(inside, f32x4.ne(det, zero)), i32x4.lt_s(v128.load(pack + PACK_IDS), limit)),
-            v128.and(f32x4.ge(t, vmin), f32x4.le(t, vmax)),
-          );
-          if (v128.any_true(hit)) return 1;
-        }
-        pack += PACK_BYTES;
-        left--;
-      }
-    }
-    if (top === floor) return 0;
-    top -= 4;
-    current = load<i32>(top);
-  }
+  return walk<Any>(ox, oy, oz, tmin, dx, dy, dz, tmax);
 }
 
 /** Closest hits of `n` rays (8 floats each: origin, tmin, direction, tmax); 16 bytes a hit at `hits`. */
 export function closestBatch(rays: usize, hits: usize, n: i32): void {
   const kept = hitAt;
   for (let i = 0; i < n; i++) {
-    const r = rays + (<usize>i << 5);
-    hitAt = hits + (<usize>i << 4);
+    const r = rays + <usize>i * RAY_BYTES;
+    hitAt = hits + <usize>i * HIT_BYTES;
     closest(
       load<f32>(r), load<f32>(r + 4), load<f32>(r + 8), load<f32>(r + 12),
       load<f32>(r + 16), load<f32>(r + 20), load<f32>(r + 24), load<f32>(r + 28),
@@ -394,7 +321,7 @@ export function closestBatch(rays: usize, hits: usize, n: i32): void {
 /** Any-hit of `n` rays; one i32 each at `out`: 1 blocked, 0 free. */
 export function occludedBatch(rays: usize, out: usize, n: i32): void {
   for (let i = 0; i < n; i++) {
-    const r = rays + (<usize>i << 5);
+    const r = rays + <usize>i * RAY_BYTES;
     const blocked = occluded(
       load<f32>(r), load<f32>(r + 4), load<f32>(r + 8), load<f32>(r + 12),
       load<f32>(r + 16), load<f32>(r + 20), load<f32>(r + 24), load<f32>(r + 28),

@@ -3,6 +3,8 @@
  * The bytes of the compiled module come from outside (core does no I/O).
  */
 
+import { BATCH_RAYS, FLOOR, LANE_BYTES, LANE_HIT, LANE_HITS, LANE_RAYS, MOST_PAGES } from './kernelLayout.ts';
+
 interface KernelExports {
   build(positions: number, n: number, scratch: number, nodes: number, packs: number): number;
   scratchBytes(n: number): number;
@@ -34,14 +36,6 @@ interface KernelExports {
 }
 
 const PAGE = 65536;
-/** The kernel's own constants live below this address. */
-const FLOOR = 4096;
-const STACK_BYTES = 16384;
-/** Rays a batch may hold. */
-export const BATCH_RAYS = 1024;
-const LANE_BYTES = STACK_BYTES + 64 + BATCH_RAYS * 48;
-/** Largest memory the shared module declares, in pages of 64 KiB. */
-const MOST_PAGES = 32768;
 
 /** Where a built scene lies in memory: plain data, so that it travels to the other threads. */
 export interface RayAddresses {
@@ -130,9 +124,9 @@ export class Kernel {
   constructor(module: WebAssembly.Module, memory: WebAssembly.Memory, layout: RayAddresses, lane: number) {
     this.exports = instantiate(module, memory);
     const base = layout.lanes + lane * LANE_BYTES;
-    const hitAt = base + STACK_BYTES;
-    this.raysAt = hitAt + 64;
-    this.resultsAt = this.raysAt + BATCH_RAYS * 32;
+    const hitAt = base + LANE_HIT;
+    this.raysAt = base + LANE_RAYS;
+    this.resultsAt = base + LANE_HITS;
     this.hitFloats = new Float32Array(memory.buffer, hitAt, 4);
     this.rays = new Float32Array(memory.buffer, this.raysAt, BATCH_RAYS * 8);
     this.results = new Float32Array(memory.buffer, this.resultsAt, BATCH_RAYS * 4);

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { OracleTracer } from '../../src/trace/oracle.ts';
 import { kernelOver, seeded } from './kernelFixture.ts';
@@ -99,5 +100,17 @@ describe('ray kernel', () => {
       const r = rays.subarray(i * 8, i * 8 + 8);
       expect(kernel.closest(r[0], r[1], r[2], r[3], r[4], r[5], r[6], r[7])).toBe(batch[i * 4 + 3]);
     }
+  });
+});
+
+describe('the memory layout', () => {
+  it('is the same for both languages: the files are those that its one description gives', async () => {
+    const { assemblyScript, typeScript } = (await import('../../kernel/layout.mjs' as string)) as Record<
+      'assemblyScript' | 'typeScript',
+      () => string
+    >;
+    const read = (path: string) => readFileSync(new URL(path, import.meta.url), 'utf8');
+    expect(read('../../kernel/assembly/layout.ts')).toBe(assemblyScript());
+    expect(read('../../src/trace/kernelLayout.ts')).toBe(typeScript());
   });
 });
