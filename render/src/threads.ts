@@ -9,9 +9,11 @@ import { ScenePreparer, type PreparedScene } from '@wemlox/core/trace/prepare';
 import { createControl, nextRun, rewind } from '@wemlox/core/trace/tiles';
 import { shotEye, type Eye } from '@wemlox/core/trace/eye';
 
-const KERNEL = new URL('../../core/kernel/build/kernel-shared.wasm', import.meta.url);
+const KERNELS = new URL('../../core/kernel/build/', import.meta.url);
 
-export const kernelBytes = () => readFileSync(KERNEL);
+/** The compiled kernel, over shared memory or over private memory. */
+export const kernelBytes = (name: 'kernel-shared.wasm' | 'kernel.wasm' = 'kernel-shared.wasm') =>
+  readFileSync(new URL(name, KERNELS));
 
 /** What a thread is given at its start. */
 export interface ThreadStart {

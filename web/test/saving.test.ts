@@ -211,6 +211,22 @@ describe('saving', () => {
     expect(server.document.name).toBe('Now');
   });
 
+  it('asked to send at once while a save is under way, waits for it and sends what came since', async () => {
+    rename('Under way');
+    let answer = () => {};
+    const slow = new Promise<void>((done) => (answer = done));
+    vi.mocked(api.save).mockImplementationOnce(async (id, sent) => {
+      await slow;
+      return (await server.save(id, sent as never)) as never;
+    });
+    await passed(400);
+    change('Depth', (p) => void (p.name = 'Since'));
+    const done = saveNow();
+    answer();
+    await done;
+    expect(server.document.name).toBe('Since');
+  });
+
   it('takes edits made while a save is under way along with the next', async () => {
     rename('First');
     await passed(300);

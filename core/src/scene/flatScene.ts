@@ -29,60 +29,99 @@ function lightTriangles({ placed, width, height }: AreaLight): number[] {
   return [...p, ...q, ...r, ...p, ...r, ...s];
 }
 
-/** Lays a scene out, with its instances as they are at the opening of the shutter. @param shared memory */
-export function flattened(scene: RenderScene, shared = false): FlatScene {
+/** A scene laid out before, of which what has not changed is taken over. */
+export interface Laid {
+  scene: RenderScene;
+  flat: FlatScene;
+}
+
+/**
+ * Lays a scene out, with its instances as they are at the opening of the shutter.
+ * @param shared put the arrays into shared memory
+ * @param last what was laid out before; the same triangles are the same object again
+ */
+export function flattened(scene: RenderScene, shared = false, last: Laid | null = null): FlatScene {
   const { solids, placements, instances, parts } = scene;
+  const memory = (bytes: number) => (shared ? new SharedArrayBuffer(bytes) : new ArrayBuffer(bytes));
+  const floats = (count: number) => new Float32Array(memory(count * 4));
+  const areas = areasOf(scene).flatMap(lightTriangles);
+  const known = last && sameInstances(last.scene, scene) ? last : null;
+  const moved = !known || !sameNumbers(known.scene.placements.now, placements.now);
+  if (known && !moved && sameNumbers(areasOf(known.scene).flatMap(lightTriangles), areas)) return known.flat;
+
   let count = 0;
   for (let i = 0; i < instances.count; i++) count += solids[instances.solid[i]].triangles;
-  const areas = areasOf(scene);
-  const memory = (bytes: number) => (shared ? new SharedArrayBuffer(bytes) : new ArrayBuffer(bytes));
+  const positions = floats(count * 9 + areas.length);
+  positions.set(areas, count * 9);
+  if (known && !moved) {
+    positions.set(known.flat.positions.subarray(0, count * 9));
+    return { ...known.flat, positions };
+  }
   const flat: FlatScene = {
-    positions: new Float32Array(memory((count + areas.length * 2) * 36)),
-    normals: new Float32Array(memory(count * 36)),
-    tangents: new Float32Array(memory(count * 36)),
-    uv: new Float32Array(memory(count * 48)),
-    partOf: new Uint32Array(memory(count * 4)),
-    first: new Uint32Array(memory(parts.count * 4)),
+    positions,
+    normals: floats(count * 9),
+    tangents: floats(count * 9),
+    uv: known?.flat.uv ?? floats(count * 12),
+    partOf: known?.flat.partOf ?? new Uint32Array(memory(count * 4)),
+    first: known?.flat.first ?? new Uint32Array(memory(parts.count * 4)),
     geometryTriangles: count,
   };
-  let part = 0;
   let at = 0;
   for (let i = 0; i < instances.count; i++) {
     const solid = solids[instances.solid[i]];
-    const { local } = instances;
-    const world = composed(placements.now, instances.placement[i], local, i);
-    const unit = scaleOf(local, i * 12);
-    placed(solid.positions, flat.positions, at * 9, world);
-    turned(solid.normals, flat.normals, at * 9, world);
-    turned(solid.tangents, flat.tangents, at * 9, world);
-    const [l, { uv }] = [i * 12, solid];
-    for (let k = 0, to = at * 12; k < uv.length; k += 4, to += 4) {
-      flat.uv[to] = uv[k] * unit;
-      flat.uv[to + 1] = uv[k + 1] * unit;
-      flat.uv[to + 2] = local[l] * uv[k + 2] + local[l + 1] * uv[k + 3] + local[l + 3];
-      flat.uv[to + 3] = local[l + 4] * uv[k + 2] + local[l + 5] * uv[k + 3] + local[l + 7];
+    const p = instances.placement[i];
+    const span = [at * 9, (at + solid.triangles) * 9] as const;
+    if (known && samePlace(known.scene.placements.now, placements.now, p)) {
+      for (const what of ['positions', 'normals', 'tangents'] as const)
+        flat[what].set(known.flat[what].subarray(...span), span[0]);
+    } else {
+      const world = composed(placements.now, p, instances.local, i);
+      placed(solid.positions, flat.positions, span[0], world);
+      turned(solid.normals, flat.normals, span[0], world);
+      turned(solid.tangents, flat.tangents, span[0], world);
     }
-    // parts follow their instances
+    if (!known) coordinates(solid.uv, flat.uv, at * 12, instances.local, i * 12);
+    at += solid.triangles;
+  }
+  if (!known) numberParts(scene, flat);
+  return flat;
+}
+
+/** Carries texture coordinates over: lengths in metres, the plane's x and y where the solid stands in it. */
+function coordinates(uv: Float32Array, out: Float32Array, to: number, local: Float32Array, l: number): void {
+  const unit = scaleOf(local, l);
+  const [a, b, , d, e, f, , h] = local.subarray(l, l + 8);
+  for (let k = 0; k < uv.length; k += 4, to += 4) {
+    const x = uv[k + 2];
+    const y = uv[k + 3];
+    out[to] = uv[k] * unit;
+    out[to + 1] = uv[k + 1] * unit;
+    out[to + 2] = a * x + b * y + d;
+    out[to + 3] = e * x + f * y + h;
+  }
+}
+
+/** Parts follow their instances, and instances each other. */
+function numberParts({ solids, instances, parts }: RenderScene, flat: FlatScene): void {
+  let part = 0;
+  let at = 0;
+  for (let i = 0; i < instances.count; i++) {
     for (; part < parts.count && parts.instance[part] === i; part++) {
       const first = at + parts.first[part];
       flat.first[part] = first;
       flat.partOf.fill(part, first, first + parts.triangles[part]);
     }
-    at += solid.triangles;
+    at += solids[instances.solid[i]].triangles;
   }
-  let end = count * 9;
-  for (const light of areas) {
-    flat.positions.set(lightTriangles(light), end);
-    end += 18;
-  }
-  return flat;
 }
 
 /** Carries points over. @param m a transform; @param to where in `out` they begin */
 export function placed(points: Float32Array, out: Float32Array, to: number, m: Float64Array): void {
   const [a, b, c, d, e, f, g, h, i, j, k, l] = m;
   for (let p = 0; p < points.length; p += 3, to += 3) {
-    const [x, y, z] = [points[p], points[p + 1], points[p + 2]];
+    const x = points[p];
+    const y = points[p + 1];
+    const z = points[p + 2];
     out[to] = a * x + b * y + c * z + d;
     out[to + 1] = e * x + f * y + g * z + h;
     out[to + 2] = i * x + j * y + k * z + l;
@@ -94,7 +133,9 @@ export function turned(vectors: Float32Array, out: Float32Array, to: number, m: 
   const s = 1 / scaleOf(m);
   const [a, b, c, e, f, g, i, j, k] = [0, 1, 2, 4, 5, 6, 8, 9, 10].map((n) => m[n] * s);
   for (let p = 0; p < vectors.length; p += 3, to += 3) {
-    const [x, y, z] = [vectors[p], vectors[p + 1], vectors[p + 2]];
+    const x = vectors[p];
+    const y = vectors[p + 1];
+    const z = vectors[p + 2];
     out[to] = a * x + b * y + c * z;
     out[to + 1] = e * x + f * y + g * z;
     out[to + 2] = i * x + j * y + k * z;
@@ -107,19 +148,23 @@ const sameNumbers = (a: ArrayLike<number>, b: ArrayLike<number>) => {
   return true;
 };
 
-/** Whether two scenes are the same triangles in the same places: only finishes, light and view may differ. */
-export function sameTriangles(a: RenderScene, b: RenderScene): boolean {
-  const sameParts = (['instance', 'first', 'triangles'] as const).every((k) =>
-    sameNumbers(a.parts[k], b.parts[k]),
-  );
-  if (!sameParts || a.instances.count !== b.instances.count) return false;
+const samePlace = (a: Float32Array, b: Float32Array, p: number) =>
+  sameNumbers(a.subarray(p * 12, p * 12 + 12), b.subarray(p * 12, p * 12 + 12));
+
+/** Whether two scenes have the same solids in the same order, in the same places of as many placements. */
+function sameInstances(a: RenderScene, b: RenderScene): boolean {
+  if (a.placements.count !== b.placements.count || a.instances.count !== b.instances.count) return false;
   for (let i = 0; i < a.instances.count; i++)
     if (a.solids[a.instances.solid[i]].key !== b.solids[b.instances.solid[i]].key) return false;
-  const areas = (s: RenderScene) => areasOf(s).flatMap(lightTriangles);
   return (
     sameNumbers(a.instances.placement, b.instances.placement) &&
     sameNumbers(a.instances.local, b.instances.local) &&
-    sameNumbers(a.placements.now, b.placements.now) &&
-    sameNumbers(areas(a), areas(b))
+    (['instance', 'first', 'triangles'] as const).every((k) => sameNumbers(a.parts[k], b.parts[k]))
   );
 }
+
+/** Whether two scenes are the same triangles in the same places: only finishes, light and view may differ. */
+export const sameTriangles = (a: RenderScene, b: RenderScene): boolean =>
+  sameInstances(a, b) &&
+  sameNumbers(a.placements.now, b.placements.now) &&
+  sameNumbers(areasOf(a).flatMap(lightTriangles), areasOf(b).flatMap(lightTriangles));

@@ -1,24 +1,52 @@
 /** Whether a solid is sound: closed, outward, free of crossings and slivers. */
 
+/** Numbers of the vertices at a soup's corners: corners of equal coordinates are one vertex. */
+function verticesOf(positions: Float32Array): Uint32Array {
+  const corners = positions.length / 3;
+  const vertex = new Uint32Array(corners);
+  // bits tell floats apart; adding 0 makes −0 and 0 one
+  const bits = new Int32Array(positions.map((v) => v + 0).buffer);
+  let size = 16;
+  while (size < corners * 2) size *= 2;
+  /** An open hash table of the first corner of each vertex, plus one. */
+  const table = new Uint32Array(size);
+  let count = 0;
+  for (let i = 0; i < corners; i++) {
+    const [x, y, z] = [bits[i * 3], bits[i * 3 + 1], bits[i * 3 + 2]];
+    let slot = Math.imul(Math.imul(Math.imul(x, 0x9e3779b1) ^ y, 0x85ebca6b) ^ z, 0xc2b2ae35);
+    slot = (slot ^ (slot >>> 15)) & (size - 1);
+    for (;;) {
+      const other = table[slot] - 1;
+      if (other < 0) {
+        table[slot] = i + 1;
+        vertex[i] = count++;
+        break;
+      }
+      if (bits[other * 3] === x && bits[other * 3 + 1] === y && bits[other * 3 + 2] === z) {
+        vertex[i] = vertex[other];
+        break;
+      }
+      slot = (slot + 1) & (size - 1);
+    }
+  }
+  return vertex;
+}
+
+/** Makes one number of an edge's two vertices, the lower first. */
+const SHIFT = 2 ** 26;
+const edgeOf = (a: number, b: number) => (a < b ? a * SHIFT + b : b * SHIFT + a);
+
 /** Counts edges that do not have exactly two faces running opposite ways. @param positions nine floats a triangle */
 export function openEdges(positions: Float32Array): number {
-  const vertices = new Map<string, number>();
-  const vertexAt = (at: number) => {
-    const key = `${positions[at]},${positions[at + 1]},${positions[at + 2]}`;
-    let v = vertices.get(key);
-    if (v === undefined) vertices.set(key, (v = vertices.size));
-    return v;
-  };
-  const SHIFT = 2 ** 26;
+  const vertex = verticesOf(positions);
   // each edge counts up one way and down the other
   const edges = new Map<number, number>();
-  for (let t = 0; t < positions.length; t += 9) {
-    const v = [vertexAt(t), vertexAt(t + 3), vertexAt(t + 6)];
+  for (let t = 0; t < vertex.length; t += 3) {
     for (let i = 0; i < 3; i++) {
-      const [a, b] = [v[i], v[(i + 1) % 3]];
+      const [a, b] = [vertex[t + i], vertex[t + ((i + 1) % 3)]];
       if (a === b) continue;
-      const [key, way] = a < b ? [a * SHIFT + b, 1] : [b * SHIFT + a, -1];
-      edges.set(key, (edges.get(key) ?? 0) + way);
+      const key = edgeOf(a, b);
+      edges.set(key, (edges.get(key) ?? 0) + (a < b ? 1 : -1));
     }
   }
   let open = 0;
@@ -64,15 +92,15 @@ const MOST_HITS = 32;
  */
 export function crossings(positions: Float32Array, queries: Queries): number {
   const p = positions;
-  const key = (at: number) => `${p[at]},${p[at + 1]},${p[at + 2]}`;
-  const seen = new Set<string>();
+  const vertex = verticesOf(p);
+  const seen = new Set<number>();
   let found = 0;
   for (let t = 0; t < p.length; t += 9) {
     for (let i = 0; i < 3; i++) {
       const [a, b] = [t + 3 * i, t + 3 * ((i + 1) % 3)];
-      const [ka, kb] = [key(a), key(b)];
-      const name = ka < kb ? `${ka}/${kb}` : `${kb}/${ka}`;
-      if (ka === kb || seen.has(name)) continue;
+      const [va, vb] = [vertex[a / 3], vertex[b / 3]];
+      const name = edgeOf(va, vb);
+      if (va === vb || seen.has(name)) continue;
       seen.add(name);
       const [dx, dy, dz] = [p[b] - p[a], p[b + 1] - p[a + 1], p[b + 2] - p[a + 2]];
       const l = Math.hypot(dx, dy, dz);
@@ -85,8 +113,8 @@ export function crossings(positions: Float32Array, queries: Queries): number {
         const { t: at, b1, b2 } = queries.hit;
         from = at + 1e-5;
         const h = hit * 9;
-        const touches = [0, 3, 6].some((c) => key(h + c) === ka || key(h + c) === kb);
-        if (touches) continue;
+        const near = [vertex[hit * 3], vertex[hit * 3 + 1], vertex[hit * 3 + 2]];
+        if (near.includes(va) || near.includes(vb)) continue;
         // how far the nearer end lies beyond the triangle's plane
         const e = [p[h + 3] - p[h], p[h + 4] - p[h + 1], p[h + 5] - p[h + 2]];
         const f = [p[h + 6] - p[h], p[h + 7] - p[h + 1], p[h + 8] - p[h + 2]];

@@ -1,6 +1,6 @@
 /** What all eyes on a scene share: plain data, made once a scene and sent to every thread. */
 import type { SurroundPicture } from '../light/surround.ts';
-import { flattened, sameTriangles, type FlatScene } from '../scene/flatScene.ts';
+import { flattened, type FlatScene, type Laid } from '../scene/flatScene.ts';
 import type { RenderScene } from '../scene/renderScene.ts';
 import { surroundTable, type SurroundTable } from './environment.ts';
 import { FinishRecords } from './finishRecords.ts';
@@ -17,7 +17,7 @@ export interface PreparedScene {
 export class ScenePreparer {
   private readonly finishes = new FinishRecords();
   private readonly tables = new WeakMap<SurroundPicture, SurroundTable>();
-  private last: { scene: RenderScene; flat: FlatScene } | null = null;
+  private last: Laid | null = null;
 
   prepare(scene: RenderScene, shared = false): PreparedScene {
     const { picture } = scene.surround;
@@ -26,8 +26,7 @@ export class ScenePreparer {
       table = surroundTable(picture, shared);
       this.tables.set(picture, table);
     }
-    const flat =
-      this.last && sameTriangles(this.last.scene, scene) ? this.last.flat : flattened(scene, shared);
+    const flat = flattened(scene, shared, this.last);
     this.last = { scene, flat };
     return { scene, flat, records: this.finishes.compile(scene.finishes), table };
   }

@@ -1,4 +1,4 @@
-/** ./wemlox bench [rays|paths|type|drawings|truths] [--json FILE] [--dump DIR] */
+/** ./wemlox bench [rays|paths|scene|type|drawings|truths] [--json FILE] [--dump DIR] */
 import 'reflect-metadata';
 import { writeFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
@@ -6,6 +6,7 @@ import { benchDrawings } from './drawings.ts';
 import { benchPaths } from './paths.ts';
 import { benchRays } from './rays.ts';
 import { print, type Report } from './report.ts';
+import { benchScene } from './scene.ts';
 import { benchTruths } from './truths.ts';
 import { benchType } from './type.ts';
 
@@ -16,6 +17,7 @@ const { values, positionals } = parseArgs({
 const BENCHES: Record<string, () => Promise<Report>> = {
   rays: () => benchRays(values.dump),
   paths: benchPaths,
+  scene: benchScene,
   type: benchType,
   drawings: benchDrawings,
   truths: benchTruths,

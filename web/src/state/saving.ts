@@ -44,6 +44,8 @@ let lost: Sent | null = null;
 let timer: ReturnType<typeof setTimeout> | undefined;
 let firstEdit = 0;
 let busy = false;
+/** The save under way, or the last one. */
+let underWay: Promise<void> = Promise.resolve();
 
 /** Opens a project, with edits that had not been sent when the page was closed. */
 export async function openProject(projectId: string): Promise<void> {
@@ -155,10 +157,16 @@ function rest(): void {
   useSaving.setState({ state: 'saved', detail: '' });
 }
 
-async function send(): Promise<void> {
+/** Sends what is unsaved, unless a save is under way: that one sees to what came meanwhile. */
+function send(): Promise<void> {
   timer = undefined;
+  if (!busy) underWay = sendOne();
+  return underWay;
+}
+
+async function sendOne(): Promise<void> {
   const { project } = useStudio.getState();
-  if (busy || useSaving.getState().conflict) return;
+  if (useSaving.getState().conflict) return;
   if (!lost && project === stored) return rest();
   const sent: Sent = lost ?? { save: newId(), version, document: project, ...currentStep() };
   busy = true;
@@ -224,6 +232,9 @@ export async function settle(keep: 'mine' | 'theirs' | 'both'): Promise<string |
 
 /** Sends what is unsaved and waits for the answer. */
 export async function saveNow(): Promise<void> {
+  clearTimeout(timer);
+  // what was under way did not take along what came since
+  if (busy) await underWay;
   clearTimeout(timer);
   await send();
 }
