@@ -45,46 +45,82 @@ export function flattened(scene: RenderScene, shared = false, last: Laid | null 
   const memory = (bytes: number) => (shared ? new SharedArrayBuffer(bytes) : new ArrayBuffer(bytes));
   const floats = (count: number) => new Float32Array(memory(count * 4));
   const areas = areasOf(scene).flatMap(lightTriangles);
-  const known = last && sameInstances(last.scene, scene) ? last : null;
-  const moved = !known || !sameNumbers(known.scene.placements.now, placements.now);
-  if (known && !moved && sameNumbers(areasOf(known.scene).flatMap(lightTriangles), areas)) return known.flat;
+  if (last && sameTriangles(last.scene, scene)) return last.flat;
 
-  let count = 0;
-  for (let i = 0; i < instances.count; i++) count += solids[instances.solid[i]].triangles;
+  const kept = keptOf(scene, last);
+  const count = kept.triangles;
   const positions = floats(count * 9 + areas.length);
   positions.set(areas, count * 9);
-  if (known && !moved) {
-    positions.set(known.flat.positions.subarray(0, count * 9));
-    return { ...known.flat, positions };
-  }
+  const whole = last && last.flat.geometryTriangles === count ? last.flat : null;
+  const sameUv = whole !== null && kept.least >= SAME_SOLID;
+  const sameTurn = whole !== null && kept.least >= SAME_TURN;
+  const sameRuns = sameUv && sameParts(last!.scene, scene);
   const flat: FlatScene = {
     positions,
-    normals: floats(count * 9),
-    tangents: floats(count * 9),
-    uv: known?.flat.uv ?? floats(count * 12),
-    partOf: known?.flat.partOf ?? new Uint32Array(memory(count * 4)),
-    first: known?.flat.first ?? new Uint32Array(memory(parts.count * 4)),
+    normals: sameTurn ? whole.normals : floats(count * 9),
+    tangents: sameTurn ? whole.tangents : floats(count * 9),
+    uv: sameUv ? whole.uv : floats(count * 12),
+    partOf: sameRuns ? whole.partOf : new Uint32Array(memory(count * 4)),
+    first: sameRuns ? whole.first : new Uint32Array(memory(parts.count * 4)),
     geometryTriangles: count,
   };
+  /** Takes a stretch over from what was laid out before. */
+  const take = (what: 'positions' | 'normals' | 'tangents' | 'uv', from: number, to: number) =>
+    flat[what].set(last!.flat[what].subarray(from, to), from);
   let at = 0;
   for (let i = 0; i < instances.count; i++) {
     const solid = solids[instances.solid[i]];
-    const p = instances.placement[i];
-    const span = [at * 9, (at + solid.triangles) * 9] as const;
-    if (known && samePlace(known.scene.placements.now, placements.now, p)) {
-      for (const what of ['positions', 'normals', 'tangents'] as const)
-        flat[what].set(known.flat[what].subarray(...span), span[0]);
-    } else {
-      const world = composed(placements.now, p, instances.local, i);
-      placed(solid.positions, flat.positions, span[0], world);
-      turned(solid.normals, flat.normals, span[0], world);
-      turned(solid.tangents, flat.tangents, span[0], world);
+    const how = kept.how[i];
+    const [from, to] = [at * 9, (at + solid.triangles) * 9];
+    const world = composed(placements.now, instances.placement[i], instances.local, i);
+    if (how >= SAME_PLACE) take('positions', from, to);
+    else placed(solid.positions, flat.positions, from, world);
+    if (!sameTurn) {
+      for (const what of ['normals', 'tangents'] as const) {
+        if (how >= SAME_TURN) take(what, from, to);
+        else turned(solid[what], flat[what], from, world);
+      }
     }
-    if (!known) coordinates(solid.uv, flat.uv, at * 12, instances.local, i * 12);
+    if (!sameUv) {
+      if (how >= SAME_SOLID) take('uv', at * 12, (at + solid.triangles) * 12);
+      else coordinates(solid.uv, flat.uv, at * 12, instances.local, i * 12);
+    }
     at += solid.triangles;
   }
-  if (!known) numberParts(scene, flat);
+  if (!sameRuns) numberParts(scene, flat);
   return flat;
+}
+
+/** How much of an instance is as it was laid out before, each with what comes before it. */
+const SAME_SOLID = 1;
+const SAME_TURN = 2;
+const SAME_PLACE = 3;
+
+/** What of each instance can be taken over, the least of all, and the triangles of all. */
+function keptOf(
+  scene: RenderScene,
+  last: Laid | null,
+): { how: Uint8Array; least: number; triangles: number } {
+  const { solids, instances, placements } = scene;
+  const how = new Uint8Array(instances.count);
+  const before = last?.scene;
+  let [at, then, least] = [0, 0, SAME_PLACE];
+  for (let i = 0; i < instances.count; i++) {
+    const solid = solids[instances.solid[i]];
+    const old = before && i < before.instances.count ? before.solids[before.instances.solid[i]] : null;
+    if (before && old && at === then && old.key === solid.key) {
+      const [p, q] = [instances.placement[i], before.instances.placement[i]];
+      const one = (list: Float32Array, k: number) => list.subarray(k * 12, k * 12 + 12);
+      if (sameNumbers(one(instances.local, i), one(before.instances.local, i))) {
+        const [now, was] = [one(placements.now, p), one(before.placements.now, q)];
+        how[i] = sameNumbers(now, was) ? SAME_PLACE : sameTurns(now, was) ? SAME_TURN : SAME_SOLID;
+      }
+    }
+    least = Math.min(least, how[i]);
+    at += solid.triangles;
+    then += old?.triangles ?? 0;
+  }
+  return { how, least, triangles: at };
 }
 
 /** Carries texture coordinates over: lengths in metres, the plane's x and y where the solid stands in it. */
@@ -148,23 +184,18 @@ const sameNumbers = (a: ArrayLike<number>, b: ArrayLike<number>) => {
   return true;
 };
 
-const samePlace = (a: Float32Array, b: Float32Array, p: number) =>
-  sameNumbers(a.subarray(p * 12, p * 12 + 12), b.subarray(p * 12, p * 12 + 12));
+/** Whether transforms differ in their last columns alone. */
+const sameTurns = (a: Float32Array, b: Float32Array) => a.every((v, i) => i % 4 === 3 || v === b[i]);
 
-/** Whether two scenes have the same solids in the same order, in the same places of as many placements. */
-function sameInstances(a: RenderScene, b: RenderScene): boolean {
-  if (a.placements.count !== b.placements.count || a.instances.count !== b.instances.count) return false;
-  for (let i = 0; i < a.instances.count; i++)
-    if (a.solids[a.instances.solid[i]].key !== b.solids[b.instances.solid[i]].key) return false;
-  return (
-    sameNumbers(a.instances.placement, b.instances.placement) &&
-    sameNumbers(a.instances.local, b.instances.local) &&
-    (['instance', 'first', 'triangles'] as const).every((k) => sameNumbers(a.parts[k], b.parts[k]))
-  );
-}
+const sameParts = (a: RenderScene, b: RenderScene) =>
+  (['instance', 'first', 'triangles'] as const).every((k) => sameNumbers(a.parts[k], b.parts[k]));
 
 /** Whether two scenes are the same triangles in the same places: only finishes, light and view may differ. */
 export const sameTriangles = (a: RenderScene, b: RenderScene): boolean =>
-  sameInstances(a, b) &&
+  a.instances.count === b.instances.count &&
+  a.instances.solid.every((n, i) => a.solids[n].key === b.solids[b.instances.solid[i]].key) &&
+  sameNumbers(a.instances.placement, b.instances.placement) &&
+  sameNumbers(a.instances.local, b.instances.local) &&
   sameNumbers(a.placements.now, b.placements.now) &&
+  sameParts(a, b) &&
   sameNumbers(areasOf(a).flatMap(lightTriangles), areasOf(b).flatMap(lightTriangles));
