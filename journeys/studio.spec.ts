@@ -231,3 +231,38 @@ test('the start page copies, renames, deletes and brings back', async ({ page })
   await page.getByRole('button', { name: 'Bring back' }).click();
   await expect(tile('Deck 6')).toBeVisible();
 });
+
+test('a proof keeps its light: it differs by nothing from itself, and is seen under the grade of now', async ({
+  page,
+}) => {
+  await page.goto(`${studio.url}/p/cabin-keys/brushed-steel/proof`);
+  const desk = page.getByRole('complementary');
+  await desk.getByLabel('Samples', { exact: true }).fill('4');
+  await desk.getByLabel('Samples', { exact: true }).press('Enter');
+  await expect(stage(page)).toHaveAttribute('data-state', 'done');
+  await page.getByRole('button', { name: /^Keep a proof/ }).click();
+  const proofs = page.getByRole('list', { name: 'Kept proofs' }).getByRole('button');
+  await expect(proofs).toHaveCount(5);
+  const [, kept] = (await (await fetch(`${studio.url}/api/projects/cabin-keys/proofs`)).json())
+    .slice(-2)
+    .map((proof: { film: string | null }) => proof.film);
+  expect(kept).toMatch(/^[0-9a-f]{64}$/);
+  await proofs.last().click();
+  await desk.getByRole('radio', { name: 'Difference' }).click();
+  const canvas = page.getByTestId('proof-canvas');
+  await expect(canvas).toHaveAttribute('data-shown', 'difference');
+  // half floats: the film agrees with what is on the stage within a thousandth
+  await expect(page.getByTestId('difference')).toHaveText('They differ by 0.0 % of the proof’s light.');
+  await desk.getByRole('radio', { name: 'As now' }).click();
+  await desk.getByRole('radio', { name: 'Wipe' }).click();
+  await expect(canvas).toHaveAttribute('data-shown', 'proof');
+  const mean = () =>
+    canvas.evaluate((c: HTMLCanvasElement) => {
+      const { data } = c.getContext('2d')!.getImageData(0, 0, c.width, c.height);
+      return data.reduce((sum, v, i) => (i % 4 === 3 ? sum : sum + v), 0) / (data.length * 0.75);
+    });
+  const before = await mean();
+  await desk.getByLabel('Exposure', { exact: true }).fill('-4');
+  await desk.getByLabel('Exposure', { exact: true }).press('Enter');
+  await expect.poll(mean).toBeLessThan(before * 0.6);
+});
