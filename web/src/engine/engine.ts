@@ -241,8 +241,10 @@ export class Engine {
   }
 
   private async work(): Promise<void> {
-    const { scene } = useShown.getState();
-    if (!scene || this.wanted || this.asking || !this.camera || this.size.width === 0) return;
+    const { scene, state } = useShown.getState();
+    // a scene that failed is told until one comes: the last one is not what the document says
+    if (state === 'failed' || !scene || this.wanted || this.asking || !this.camera || this.size.width === 0)
+      return;
     const { mode, samples } = useChoice.getState();
     if (mode === 'draft') {
       this.pool.callOff();

@@ -1,0 +1,128 @@
+// @vitest-environment jsdom
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { Engine } from '../src/engine/engine.ts';
+import type { Draft } from '../src/engine/draft.ts';
+import { useChoice } from '../src/state/choice.ts';
+import { useShown } from '../src/state/shown.ts';
+import type { SceneRequest } from '../src/workers/messages.ts';
+import * as actions from './allActions.ts';
+import { FakeWorker } from './fakeWorkers.ts';
+import { now, openStudio } from './openStudio.ts';
+
+const passed = (ms: number) => vi.advanceTimersByTimeAsync(ms);
+const scenes = () => FakeWorker.of('scene.worker.ts')[0]!;
+const requests = () => scenes().sent.filter((m) => 'seq' in (m as object)) as SceneRequest[];
+/** A scene as the worker answers; nothing in it is looked at here. */
+const reply = (seq: number) => ({
+  seq,
+  prepared: { scene: { typeBox: { min: [0, 0, 0], max: [1, 1, 1] } } },
+  rays: { version: seq },
+  draft: { placements: [] },
+  view: { number: 1 },
+  blocks: [],
+  findings: [],
+  spent: {},
+});
+
+const draft = {
+  setGrade: vi.fn(),
+  setCamera: vi.fn(),
+  setScene: vi.fn(),
+};
+let engine: Engine;
+let pictures: number;
+beforeEach(() => {
+  vi.useFakeTimers();
+  FakeWorker.install();
+  FakeWorker.answers = (file, order: { type: string; run?: number; samples?: number }) => {
+    if (file === 'scene.worker.ts') return undefined;
+    if (order.type === 'scene') return { type: 'accepted', version: 1 };
+    if (order.type === 'pass') return { type: 'pass', run: order.run, whole: true, rays: 1 };
+    return {
+      type: 'shown',
+      samples: order.samples ?? 0,
+      noise: 0.2,
+      width: 8,
+      height: 4,
+      pixels: new Uint8ClampedArray(128),
+    };
+  };
+  openStudio();
+  useChoice.setState({ mode: 'traced', samples: 4 });
+  useShown.setState({ state: 'idle', scene: null, fresh: false, failure: '' });
+  pictures = 0;
+  engine = new Engine(draft as unknown as Draft, () => void pictures++);
+  engine.resize(80, 40);
+});
+afterEach(async () => {
+  engine.end();
+  await passed(1000);
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+describe('the engine', () => {
+  it('asks for one scene at a time, and for the newest once the last has come', async () => {
+    const first = requests().length;
+    expect(first).toBe(1);
+    for (const text of ['T', 'TI', 'TID']) actions.setText(now().blocks[0]!.id, text);
+    expect(requests()).toHaveLength(1);
+    scenes().say(reply(1));
+    await passed(1);
+    expect(requests()).toHaveLength(2);
+    expect(requests()[1]!.project.blocks[0]!.text).toBe('TID');
+    expect(draft.setScene).toHaveBeenCalled();
+  });
+
+  it('traces when the hands rest, to the samples asked for, and says when it is done', async () => {
+    scenes().say(reply(1));
+    await passed(1);
+    scenes().say(reply(2));
+    await passed(1);
+    expect(useShown.getState().state).toBe('drafting');
+    await passed(2000);
+    expect(useShown.getState()).toMatchObject({ state: 'done', samples: 4, fresh: true });
+    expect(pictures).toBeGreaterThan(0);
+  });
+
+  it('asks for no scene when only the camera or the grade changed, and draws and regrades instead', async () => {
+    scenes().say(reply(1));
+    await passed(1);
+    scenes().say(reply(2));
+    await passed(2000);
+    const before = requests().length;
+    actions.moveCamera('Orbit', (c) => ({ ...c, azimuth: 0.5 }));
+    expect(useShown.getState()).toMatchObject({ state: 'drafting', fresh: false });
+    expect(draft.setCamera.mock.lastCall![0].azimuth).toBe(0.5);
+    await passed(2000);
+    expect(useShown.getState().state).toBe('done');
+    actions.setExposure(2);
+    await passed(2000);
+    expect(draft.setGrade.mock.lastCall![0].exposure).toBe(2);
+    expect(requests()).toHaveLength(before);
+    // a grade leaves the light as it was
+    expect(useShown.getState()).toMatchObject({ state: 'done', fresh: true });
+  });
+
+  it('traces nothing in the draft mode, and says what went wrong when a scene fails', async () => {
+    useChoice.setState({ mode: 'draft' });
+    scenes().say(reply(1));
+    await passed(1);
+    scenes().say({ seq: 2, failed: 'the font is gone' });
+    await passed(2000);
+    expect(useShown.getState()).toMatchObject({ state: 'failed', failure: 'the font is gone' });
+    expect(pictures).toBe(0);
+  });
+
+  it('answers questions in any order, and refuses in words', async () => {
+    const { project } = { project: now() };
+    const asked = [
+      engine.ask({ ask: 'parting', block: project.blocks[0]! }),
+      engine.ask({ ask: 'parting', block: project.blocks[0]! }),
+    ];
+    scenes().say({ number: 2, refused: 'no room' });
+    scenes().say({ number: 1, answer: { tracking: 44 } });
+    await expect(asked[0]).resolves.toEqual({ tracking: 44 });
+    await expect(asked[1]).rejects.toThrow('no room');
+  });
+});

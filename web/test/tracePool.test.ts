@@ -1,0 +1,131 @@
+// @vitest-environment jsdom
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { runIsOff } from '@wemlox/core/trace/tiles';
+import { TracePool, type TraceRequest } from '../src/engine/tracePool.ts';
+import type { DisplayOrder, TraceOrder } from '../src/workers/messages.ts';
+import { FakeWorker } from './fakeWorkers.ts';
+
+const request: TraceRequest = {
+  camera: { target: [0, 0, 0], azimuth: 0, elevation: 0, distance: 1, focal: 50 },
+  size: { width: 8, height: 4 },
+  samples: 6,
+  seed: 1,
+};
+
+/** Tracers that finish every pass that is not called off, and a display that shows what it is given. */
+function answer(file: string, order: TraceOrder | DisplayOrder): unknown {
+  const control = FakeWorker.of('trace.worker.ts')[0]!.sent.find(
+    (o): o is TraceOrder & { type: 'scene' } => (o as TraceOrder).type === 'scene',
+  )?.control;
+  if (file === 'display.worker.ts') {
+    const { type } = order as DisplayOrder;
+    if (type === 'encode') return { type: 'encoded', files: { png: new Uint8Array(3) }, samples: 6 };
+    if (type === 'proofs') return { type: 'refused', why: 'no such film' };
+    const samples = type === 'film' ? (order as DisplayOrder & { type: 'film' }).samples : 0;
+    return { type: 'shown', samples, noise: 0.1, width: 8, height: 4, pixels: new Uint8ClampedArray(128) };
+  }
+  if (order.type === 'scene') return { type: 'accepted', version: 1 };
+  if (order.type === 'pass')
+    return { type: 'pass', run: order.run, whole: !runIsOff(control!, order.run), rays: 9 };
+  return {
+    type: 'cell',
+    run: (order as TraceOrder & { type: 'cell' }).run,
+    key: (order as TraceOrder & { type: 'cell' }).cell.key,
+    samples: 4,
+    width: 2,
+    height: 2,
+    pixels: null,
+  };
+}
+
+let pool: TracePool;
+let failures: string[];
+beforeEach(async () => {
+  FakeWorker.install();
+  failures = [];
+  pool = new TracePool(2, (why) => failures.push(why));
+  FakeWorker.answers = answer;
+  await pool.takeScene({} as never, { version: 1 } as never);
+});
+afterEach(() => {
+  pool.end();
+  vi.unstubAllGlobals();
+});
+
+const passes = () =>
+  FakeWorker.of('trace.worker.ts')[0]!.sent.filter(
+    (o) => (o as TraceOrder).type === 'pass',
+  ) as (TraceOrder & {
+    type: 'pass';
+  })[];
+
+describe('the pool of tracers', () => {
+  it('traces in passes until the samples are reached, and tells of each', async () => {
+    const seen: number[] = [];
+    expect(await pool.trace(request, ({ samples }) => void seen.push(samples))).toBe(true);
+    expect(seen.at(-1)).toBe(6);
+    expect(seen).toEqual([...seen].sort((a, b) => a - b));
+    // each pass begins where the last ended, on all threads alike
+    passes().forEach((p, i, all) => expect(p.first).toBe(i === 0 ? 0 : all[i - 1]!.last));
+    expect(
+      FakeWorker.of('trace.worker.ts')[1]!.sent.filter((o) => (o as TraceOrder).type === 'pass'),
+    ).toHaveLength(passes().length);
+  });
+
+  it('goes on with the film when more samples of the same picture are asked for, and starts anew for another', async () => {
+    await pool.trace(request, () => {});
+    const before = passes().length;
+    await pool.trace({ ...request, samples: 9 }, () => {});
+    expect(passes()[before]!.first).toBe(6);
+    expect(passes()[before]!.film).toBe(passes()[0]!.film);
+    await pool.trace({ ...request, size: { width: 4, height: 4 } }, () => {});
+    expect(passes().find((p) => p.film.width === 4)!.first).toBe(0);
+  });
+
+  it('ends without a word more once it is called off, and that film does not go on', async () => {
+    const seen: number[] = [];
+    const done = await pool.trace(request, ({ samples }) => {
+      seen.push(samples);
+      pool.callOff();
+    });
+    expect([done, seen]).toEqual([false, [1]]);
+    expect(await pool.trace(request, () => {})).toBe(true);
+  });
+
+  it('gives no progress of a pass that some thread left unfinished', async () => {
+    FakeWorker.answers = (file, order: TraceOrder | DisplayOrder) =>
+      file === 'trace.worker.ts' && order.type === 'pass'
+        ? { type: 'pass', run: order.run, whole: false, rays: 0 }
+        : answer(file, order);
+    const seen: number[] = [];
+    expect(await pool.trace(request, ({ samples }) => void seen.push(samples))).toBe(false);
+    expect(seen).toEqual([]);
+  });
+
+  it('shares cells out, each once, and tells of none after a call-off', async () => {
+    const orders = ['a', 'b', 'c', 'd', 'e'].map((key) => ({ key }) as never);
+    const keys: string[] = [];
+    await pool.cells(orders, ({ key }) => keys.push(key));
+    expect(keys.sort()).toEqual(['a', 'b', 'c', 'd', 'e']);
+    const late: string[] = [];
+    await pool.cells(orders, ({ key }) => {
+      late.push(key);
+      pool.callOff();
+    });
+    expect(late).toHaveLength(1);
+  });
+
+  it('encodes what there is, and throws what the display says of a proof', async () => {
+    expect((await pool.encode('png'))!.files.png).toHaveLength(3);
+    await expect(pool.proofs({ film: 'f', grade: { exposure: 0, view: 'soft' } })).rejects.toThrow(
+      'no such film',
+    );
+  });
+
+  it('tells of workers that stop, and ends them all', () => {
+    FakeWorker.of('trace.worker.ts')[0]!.fail('out of memory');
+    expect(failures).toEqual(['out of memory']);
+    pool.end();
+    expect(FakeWorker.all.every((w) => w.ended)).toBe(true);
+  });
+});
