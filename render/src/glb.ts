@@ -24,9 +24,9 @@ import { fitted, type Box } from '@wemlox/core/stage/camera';
 import type { Eye } from '@wemlox/core/trace/eye';
 
 /** A file that cannot be rendered; the message says what and where. */
-export class GlbError extends Error {}
+class GlbError extends Error {}
 
-export interface GlbScene {
+interface GlbScene {
   scene: RenderScene;
   /** The file's own camera, for a picture of a size; null when it has none. */
   view: ((width: number, height: number) => Eye) | null;

@@ -51,7 +51,7 @@ const mayPass = (error: unknown) =>
   error instanceof NodeEnds || isAway(error) || (error as NodeJS.ErrnoException).code === 'ENOSPC';
 
 /** The finished file. */
-export function encodePress(
+function encodePress(
   job: Pick<PressJob, 'format' | 'alpha' | 'layers'>,
   film: Film,
   samples: number,

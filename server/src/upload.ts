@@ -9,7 +9,7 @@ import type { Request } from 'express';
 import { inWords } from '@wemlox/core/ceilings';
 import { Refusal } from './problem.ts';
 
-export interface Upload {
+interface Upload {
   /** A folder of the upload's own. */
   folder: string;
   /** The file in it. */

@@ -25,7 +25,7 @@ const FINITE = { allowNaN: false, allowInfinity: false };
 export const Amount = (min: number, max: number) => applyDecorators(IsNumber(FINITE), Min(min), Max(max));
 
 /** Exactly `count` finite numbers, each in [min, max]. */
-export const Amounts = (count: number, min: number, max: number) =>
+const Amounts = (count: number, min: number, max: number) =>
   applyDecorators(
     holds({ kind: 'values', least: count, most: count }),
     IsArray(),

@@ -5,7 +5,7 @@ import { isStorable } from './text.ts';
 export type Class = new () => object;
 
 /** What a property holds, for the first look; the rules of its class say the rest. */
-export interface Held {
+interface Held {
   kind: 'object' | 'objects' | 'variants' | 'values';
   type?: () => Class;
   /** Of variants: the class of each kind. */

@@ -32,7 +32,7 @@ export function conductor(cosine: number, n: number, k: number): number {
 }
 
 /** Schlick's fifth power. */
-export function schlick(cosine: number): number {
+function schlick(cosine: number): number {
   const m = 1 - cosine;
   return m * m * m * m * m;
 }

@@ -91,7 +91,7 @@ const TABLES: Record<Exclude<Metal, 'none'>, IndexTable> = {
 };
 
 /** Complex index of a metal at a wavelength (nm), linear in photon energy, held constant outside the table. */
-export function complexIndex(metal: Exclude<Metal, 'none'>, nm: number): [number, number] {
+function complexIndex(metal: Exclude<Metal, 'none'>, nm: number): [number, number] {
   const rows = TABLES[metal];
   const energy = Math.min(Math.max(HC / nm, rows[0][0]), rows[rows.length - 1][0]);
   const i = Math.max(

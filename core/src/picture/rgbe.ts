@@ -6,7 +6,7 @@
 
 import { floorLog2 } from '../maths/reproducible.ts';
 
-export interface RgbeSize {
+interface RgbeSize {
   width: number;
   height: number;
   /** Where the scanlines begin. */

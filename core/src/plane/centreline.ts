@@ -7,7 +7,7 @@ import { evened, lengthOf, measured, resampled, type Course } from './curve.ts';
 import type { Voronoi } from './voronoi.ts';
 
 /** The middle of a stroke, with half the stroke's width at each point. */
-export interface CentreLine extends Course {
+interface CentreLine extends Course {
   half: number[];
 }
 

@@ -2,7 +2,7 @@
 import type { Course } from './curve.ts';
 
 /** A point of a course: its course's number and its own. */
-export interface NearPoint {
+interface NearPoint {
   course: number;
   point: number;
 }

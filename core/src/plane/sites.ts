@@ -43,7 +43,7 @@ export interface Sites {
 export const isMitred = (s: Sites, i: number) => s.turn[i] < 0 && s.corner[i] === 0;
 
 /** Drops vertices that say nothing: repeated ones and those on the line of their neighbours. */
-export function cleaned(contour: Contour): Contour {
+function cleaned(contour: Contour): Contour {
   let points = Array.from({ length: contour.length / 2 }, (_, i) => [contour[i * 2], contour[i * 2 + 1]]);
   for (let changed = true; changed && points.length >= 3;) {
     changed = false;

@@ -21,9 +21,9 @@ import { SceneSolids } from './sceneSolids.ts';
 import { IDENTITY } from './transform.ts';
 
 /** How a zone without a finish looks: raw filler. */
-export const BARE_SURFACE = plainSurface({ base_color: [0.45, 0.45, 0.45], specular_roughness: 0.8 });
+const BARE_SURFACE = plainSurface({ base_color: [0.45, 0.45, 0.45], specular_roughness: 0.8 });
 
-export interface SceneInput {
+interface SceneInput {
   project: Project;
   look: Look;
   shot: Shot;

@@ -85,7 +85,7 @@ export class SolidCache {
 }
 
 /** Where solids that reach from low to high lie from the zero plane they grow from. */
-export function backOf(growth: Block['growth'], low: number, high: number): number {
+function backOf(growth: Block['growth'], low: number, high: number): number {
   return { forward: -low, both: -(low + high) / 2, backward: -high }[growth];
 }
 

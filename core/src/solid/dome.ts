@@ -232,7 +232,7 @@ const SOLVED = 1e-7;
 const MOST_ROUNDS = 4000;
 
 /** The torsion function on a mesh, by linear finite elements and conjugate gradients. */
-export function torsion({ x, y, rim, triangles }: Pick<Mesh, 'x' | 'y' | 'rim' | 'triangles'>): Float64Array {
+function torsion({ x, y, rim, triangles }: Pick<Mesh, 'x' | 'y' | 'rim' | 'triangles'>): Float64Array {
   const n = x.length;
   const load = new Float64Array(n);
   const diagonal = new Float64Array(n);

@@ -13,7 +13,7 @@ const ON_LEVEL = 1e-3;
 /** Largest distance of a chord from a curved ridge. */
 const RIDGE_TOLERANCE = 0.01;
 /** Corners fan out in sectors of at most this angle, radians; a chord errs from its arc by 0.25 %. */
-export const SECTOR = (8 * Math.PI) / 180;
+const SECTOR = (8 * Math.PI) / 180;
 /** Bends nearer to a spoke's point than this share of their distance are left out. */
 const CROWDED = 0.2;
 

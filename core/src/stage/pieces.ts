@@ -11,7 +11,7 @@ const SPLITS = [-1, -1 / 5, -1 / 25, 1 / 25, 1 / 5, 1];
 /** Chords of the backdrop's quarter circle. */
 const SWEEP = 32;
 
-export interface Soup {
+interface Soup {
   positions: Float32Array;
   normals: Float32Array;
   tangents: Float32Array;

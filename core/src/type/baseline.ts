@@ -3,7 +3,7 @@ import { cos, sin } from '../maths/reproducible.ts';
 import type { Baseline } from '../document/index.ts';
 import { courseOf, lengthOf, placeAt } from '../plane/curve.ts';
 
-export interface Stand {
+interface Stand {
   x: number;
   y: number;
   turn: number;

@@ -50,7 +50,7 @@ export interface NamedFont {
   key: string;
 }
 
-export type TextSettings = Pick<
+type TextSettings = Pick<
   Block,
   | 'text'
   | 'letters'

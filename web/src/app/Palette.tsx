@@ -3,7 +3,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import type { Command } from './commands.ts';
 
 /** Words typed must all begin a word of the command's group or name. */
-export function matches(query: string, { group, name }: Pick<Command, 'group' | 'name'>): boolean {
+function matches(query: string, { group, name }: Pick<Command, 'group' | 'name'>): boolean {
   const words = `${group} ${name}`.toLowerCase().split(/[\s,]+/);
   return query
     .toLowerCase()

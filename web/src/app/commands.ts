@@ -57,7 +57,7 @@ export function moveFace(letters: number, zones: number): void {
 }
 
 /** Where commands lead. */
-export interface Ways {
+interface Ways {
   go: NavigateFunction;
   base: string;
   lookId: string;

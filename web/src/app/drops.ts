@@ -40,7 +40,7 @@ function targetOf(id: string): ChartTarget {
   return { block: first, letter: second, zone: third as Zone };
 }
 
-export interface Landing {
+interface Landing {
   target: ChartTarget;
   /** Whether it is a face in the picture rather than a place of the chart. */
   inPicture: boolean;

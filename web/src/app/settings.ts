@@ -21,7 +21,7 @@ import { choose, useChoice } from '../state/choice.ts';
 import { lookOf, useStudio } from '../state/studio.ts';
 import { STEP_NAMES, type Step } from '../state/words.ts';
 
-export interface Setting {
+interface Setting {
   step: Step;
   /** As its row is labelled. */
   name: string;

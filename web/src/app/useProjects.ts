@@ -6,7 +6,7 @@ import type { ProjectLine, ProjectOrder } from '@wemlox/wire';
 /** Projects asked for at once. */
 const PAGE = 60;
 
-export interface Projects {
+interface Projects {
   /** How many match; null before the first answer. */
   total: number | null;
   /** The project at a place of the list; undefined until it has been fetched. */

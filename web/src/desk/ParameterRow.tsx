@@ -14,7 +14,7 @@ import { useStudio } from '../state/studio.ts';
 import { ChoiceRow, ColourRow, Fold, NumberRow, SegmentRow, SwitchRow } from './rows.tsx';
 
 /** What a row may say or do differently where it stands. */
-export interface RowSettings {
+interface RowSettings {
   label?: string;
   hint?: string;
   /** Farthest reach of the fader in the unit shown, where it depends on what is there. */

@@ -4,7 +4,7 @@ import type { Grade, Zone } from '@wemlox/core/document';
 import type { CellOrder } from '../workers/messages.ts';
 import type { CellPicture } from './tracePool.ts';
 
-export interface WantedCell {
+interface WantedCell {
   key: string;
   block: string;
   letter: string;

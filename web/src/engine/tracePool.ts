@@ -15,7 +15,7 @@ import type {
 } from '../workers/messages.ts';
 
 type Shown = DisplayReply & { type: 'shown' };
-export type ProofShown = DisplayReply & { type: 'proofs' };
+type ProofShown = DisplayReply & { type: 'proofs' };
 export type CellPicture = TraceReply & { type: 'cell' };
 
 /** A worker asked one thing at a time, in order. */

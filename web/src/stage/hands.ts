@@ -14,7 +14,7 @@ const DOLLY = 0.0012;
 
 const clamp = (v: number, low: number, high: number) => Math.min(high, Math.max(low, v));
 
-export function orbited(camera: Camera, dx: number, dy: number): Camera {
+function orbited(camera: Camera, dx: number, dy: number): Camera {
   const turn = 2 * Math.PI;
   let azimuth = camera.azimuth - dx * RADIANS_PER_PIXEL;
   if (azimuth > Math.PI) azimuth -= turn;
@@ -23,7 +23,7 @@ export function orbited(camera: Camera, dx: number, dy: number): Camera {
 }
 
 /** @param height of the frame on screen, pixels, so that the type follows the pointer */
-export function panned(camera: Camera, dx: number, dy: number, height: number): Camera {
+function panned(camera: Camera, dx: number, dy: number, height: number): Camera {
   const frame = cameraFrame(camera, 1);
   const metres = (2 * frame.halfWidth * camera.distance) / height;
   const target = camera.target.map((v, i) =>
@@ -32,7 +32,7 @@ export function panned(camera: Camera, dx: number, dy: number, height: number): 
   return { ...camera, target };
 }
 
-export function dollied(camera: Camera, delta: number): Camera {
+function dollied(camera: Camera, delta: number): Camera {
   return { ...camera, distance: clamp(camera.distance * Math.exp(delta * DOLLY), 0.01, 2000) };
 }
 

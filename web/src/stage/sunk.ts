@@ -2,7 +2,7 @@
 import type { Project } from '@wemlox/core/document';
 import type { BandBlock } from '../workers/messages.ts';
 
-export interface Sunk {
+interface Sunk {
   block: string;
   /** Metres under the floor at the deepest. */
   depth: number;

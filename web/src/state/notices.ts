@@ -1,7 +1,7 @@
 /** Short messages at the foot of the stage: what went wrong or was done, and perhaps a way back. */
 import { create } from 'zustand';
 
-export interface Notice {
+interface Notice {
   id: number;
   text: string;
   kind: 'done' | 'problem';

@@ -4,7 +4,7 @@ import type { Finding } from '@wemlox/core/preflight/finding';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import type { BandBlock, SurroundPreview } from '../workers/messages.ts';
 
-export type StageState = 'idle' | 'drafting' | 'tracing' | 'done' | 'failed';
+type StageState = 'idle' | 'drafting' | 'tracing' | 'done' | 'failed';
 
 interface View {
   state: StageState;

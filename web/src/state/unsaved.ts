@@ -2,7 +2,7 @@
 import { openDocument, DocumentError, type Project } from '@wemlox/core/document';
 import { openTabs, thisTab } from './tab.ts';
 
-export interface Unsaved {
+interface Unsaved {
   /** Version of the project it was made on. */
   version: number;
   project: Project;
@@ -25,7 +25,7 @@ const sharedKey = (project: string) => `wemlox-unsaved-${project}`;
 let tab = '';
 
 /** Must have been awaited before drafts are kept. */
-export async function readyUnsaved(): Promise<void> {
+async function readyUnsaved(): Promise<void> {
   tab = await thisTab();
 }
 
@@ -55,7 +55,7 @@ function read(key: string, text: string): FoundUnsaved {
   };
 }
 
-export interface LeftUnsaved {
+interface LeftUnsaved {
   /** This tab's own. */
   own: FoundUnsaved | null;
   /** Of tabs that are no longer open, the newest first. */

@@ -22,7 +22,7 @@ function onMap(azimuth: number, elevation: number): [number, number] {
   return [SIZE / 2 + r * Math.sin(azimuth), SIZE / 2 + r * Math.cos(azimuth)];
 }
 
-export function fromMap(x: number, y: number): { azimuth: number; elevation: number } {
+function fromMap(x: number, y: number): { azimuth: number; elevation: number } {
   const [dx, dy] = [x - SIZE / 2, y - SIZE / 2];
   const r = Math.min(1.15, Math.hypot(dx, dy) / RADIUS);
   return { azimuth: Math.atan2(dx, dy), elevation: (1 - r) * (Math.PI / 2) };

@@ -1,6 +1,6 @@
 /** Places for the names of lights on the dome map, so that none lies over another or over a mark. */
 
-export interface Mark {
+interface Mark {
   x: number;
   y: number;
   name: string;
@@ -14,7 +14,7 @@ interface Box {
 }
 
 /** Where a name begins or ends, y at its baseline. */
-export interface Label {
+interface Label {
   x: number;
   y: number;
   anchor: 'start' | 'end' | 'middle';
