@@ -356,7 +356,7 @@ test('from a word to a proof, two files and a crash', async ({ page }) => {
   await test.step('the server is killed, and everything is there', async () => {
     await step(page, 'Set');
     await page.getByLabel('Text', { exact: true }).fill('LAST WORDS');
-    await page.waitForTimeout(1000);
+    expect((await document(page)).blocks[0].text).toBe('LAST WORDS');
     await studio.kill();
     await page.getByLabel('Text', { exact: true }).fill('LAST WORDS!');
     await expect(page.getByTestId('saving')).toHaveAttribute('data-saving', 'offline');

@@ -185,11 +185,9 @@ describe('vector drawings', () => {
   });
 
   it('that are hostile are refused with a reason, at once', () => {
-    const refused = (text: string, reason: RegExp) => {
-      const started = performance.now();
+    // what takes for ever runs into the test's own time-out
+    const refused = (text: string, reason: RegExp) =>
       expect(() => openDrawing(bytes(text), 'vector')).toThrow(reason);
-      expect(performance.now() - started).toBeLessThan(5000);
-    };
     refused('not xml at all <<<', /SVG|XML/);
     refused('<html></html>', /not an SVG/);
     refused(svg(''), /nothing/);
