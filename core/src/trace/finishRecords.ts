@@ -67,8 +67,26 @@ function bareRecord(): Float32Array {
 const table = (share: (mu: number) => number) =>
   Float32Array.from({ length: TABLE }, (_, i) => share(cosineOf(i)));
 
+/** Tables by what they come of: colours, tints and what glows are no part of it, so finishes share them. */
+const tables = new Map<string, Float32Array>();
+/** Tables kept; the oldest go first. */
+const MOST_TABLES = 2000;
+
+function shared(key: string, make: () => Float32Array): Float32Array {
+  let known = tables.get(key);
+  if (!known) {
+    known = make();
+    tables.set(key, known);
+    if (tables.size > MOST_TABLES) tables.delete(tables.keys().next().value!);
+  }
+  return known;
+}
+
 /** Reflected share of a dielectric layer of a roughness and index, per angle. */
-function layerAlbedo(ior: number, alphaX: number, alphaY: number): Float32Array {
+const layerAlbedo = (ior: number, alphaX: number, alphaY: number): Float32Array =>
+  shared(`layer ${ior} ${alphaX} ${alphaY}`, () => layerTable(ior, alphaX, alphaY));
+
+function layerTable(ior: number, alphaX: number, alphaY: number): Float32Array {
   const R = bareRecord();
   // glossy diffuse without its diffuse part: a layer that lets nothing through
   R.fill(0, F.base, F.base + 3);
@@ -79,8 +97,15 @@ function layerAlbedo(ior: number, alphaX: number, alphaY: number): Float32Array 
   return table((mu) => albedo(R, mu));
 }
 
-/** Total share a white record returns; without coat or rough base the parts add up, and glossy diffuse loses nothing. */
+/** Total share a white record returns. */
 function totalAlbedo(white: Float32Array, inside: boolean): Float32Array {
+  const { metal, glass, alphaX, alphaY, ior, coat, coatAlpha, coatIor, diffuseRoughness } = F;
+  const of = [metal, glass, alphaX, alphaY, ior, coat, coatAlpha, coatIor, diffuseRoughness];
+  return shared(`total ${inside} ${of.map((k) => white[k]).join(' ')}`, () => totalTable(white, inside));
+}
+
+/** Without coat or rough base the parts add up, and glossy diffuse loses nothing. */
+function totalTable(white: Float32Array, inside: boolean): Float32Array {
   const opaque = 1 - white[F.metal] - white[F.glass];
   if ((white[F.coat] > 0 || (opaque > 0 && white[F.diffuseRoughness] > 0)) && !inside)
     return table((mu) => albedo(white, mu, false, MIXED_SAMPLES));

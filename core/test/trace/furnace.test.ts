@@ -3,7 +3,7 @@ import { opticsOf } from '../../src/finish/optics.ts';
 import { plainSurface, type Surface } from '../../src/document/index.ts';
 import { compileSurface } from '../../src/trace/finishRecords.ts';
 import * as surface from '../../src/trace/surface.ts';
-import { F, sample, scattered, weigh } from '../../src/trace/surface.ts';
+import { F, RECORD, sample, scattered, T, weigh } from '../../src/trace/surface.ts';
 import { seeded } from './kernelFixture.ts';
 
 /** Weighs and evaluates one pair of directions. */
@@ -172,5 +172,19 @@ describe('scattering', () => {
       expect(chi2, name).toBeLessThan(cells + 6 * Math.sqrt(2 * cells));
       expect(cells, name).toBeGreaterThan(10);
     }
+  });
+});
+
+describe('energy tables', () => {
+  it('come of roughness and index alone: colours, tints and what glows share them, and give their own colours', () => {
+    const of = (changes: Partial<Surface>) =>
+      compileSurface(opticsOf(plainSurface({ specular_roughness: 0.37, coat_weight: 0.6, ...changes })));
+    const [plain, red] = [of({}), of({ base_color: [0.7, 0.1, 0.1], emission_luminance: 4 })];
+    const tables = (R: Float32Array) => [...R.subarray(T.gloss, RECORD)];
+    expect(tables(red)).toEqual(tables(plain));
+    expect([...red.subarray(F.base, F.base + 3)]).not.toEqual([...plain.subarray(F.base, F.base + 3)]);
+    expect(tables(of({ specular_roughness: 0.38 }))).not.toEqual(tables(plain));
+    expect(tables(of({ coat_ior: 1.7 }))).not.toEqual(tables(plain));
+    expect(tables(of({ base_diffuse_roughness: 0.5 }))).not.toEqual(tables(plain));
   });
 });
