@@ -11,7 +11,7 @@ import {
   type LinearPicture,
 } from '@wemlox/core/picture/files';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
-import { inWords } from '@wemlox/core/preflight/words';
+import { findingText } from '@wemlox/core/preflight/words';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
 import { developed, developedLayers, hasLayers, noiseOf, type Film } from '@wemlox/core/trace/film';
 import type { Eye } from '@wemlox/core/trace/eye';
@@ -59,7 +59,7 @@ async function projectSubject(order: Order): Promise<Subject> {
     shot.id,
     order.size?.[0] ?? PLAIN_WIDTH,
   );
-  for (const f of findings) if (f.grave) process.stderr.write(`wemlox: ${inWords(f)}\n`);
+  for (const f of findings) if (f.grave) process.stderr.write(`wemlox: ${findingText(f)}\n`);
   return { scene, grade: look.grade, view: null };
 }
 

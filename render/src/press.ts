@@ -1,7 +1,7 @@
 /** Makes one picture of the press queue: traces, keeps the film on the way, encodes, stores. */
 import { encodeExr, encodePng, type LinearPicture } from '@wemlox/core/picture/files';
 import type { Finding } from '@wemlox/core/preflight/finding';
-import { inWords } from '@wemlox/core/preflight/words';
+import { findingText } from '@wemlox/core/preflight/words';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
 import { developed, developedLayers, type Film } from '@wemlox/core/trace/film';
 import {
@@ -41,7 +41,7 @@ class Unfit extends Error {
 /** What the artist is told of a failure. */
 const told = (error: unknown): string =>
   error instanceof Unfit
-    ? error.findings.map(inWords).join('; ')
+    ? error.findings.map(findingText).join('; ')
     : error instanceof Error
       ? error.message
       : String(error);

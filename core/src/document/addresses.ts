@@ -107,6 +107,10 @@ export function initialOf({ address, parameter, key }: Placed): unknown {
   return STARTS[`${list}/${part}`]?.[key] ?? parameter.default;
 }
 
+/** "Strength of Key", or "Key off". */
+const ofThing = (what: string, name: string) =>
+  /^[a-z]/.test(what) ? `${name} ${what}` : `${what} of ${name}`;
+
 /** How history speaks of a parameter, by the place it has: its own name, and that of what it belongs to. */
 const SAID: readonly (readonly [RegExp, (what: string, owner: Json) => string])[] = [
   [/^blocks\/[^/]+\/front\//, (what) => `Front bevel ${what.toLowerCase()}`],
@@ -114,13 +118,13 @@ const SAID: readonly (readonly [RegExp, (what: string, owner: Json) => string])[
   [/^blocks\/[^/]+\/baseline\//, (what) => `Baseline, ${what.toLowerCase()}`],
   [/^blocks\/[^/]+\/tube\//, (what) => `Tube ${what.toLowerCase()}`],
   [/^blocks\/[^/]+\/strip\//, (what) => (/^Strip /.test(what) ? what : `Strip ${what.toLowerCase()}`)],
-  [/^looks\/[^/]+\/rig\//, (what, owner) => `${what} of ${String(owner.name)}`],
+  [/^looks\/[^/]+\/rig\//, (what, owner) => ofThing(what, String(owner.name))],
   [/^looks\/[^/]+\/surround\//, (what) => (/ the surround$/.test(what) ? what : `${what} of the surround`)],
   [
     /^pieces\//,
     (what, owner) => {
       const name = PIECE_NAMES[owner.kind as keyof typeof PIECE_NAMES];
-      return /^On /.test(what) ? `${name} ${what.slice(3)}` : `${what} of the ${name.toLowerCase()}`;
+      return /^[a-z]/.test(what) ? `${name} ${what}` : `${what} of the ${name.toLowerCase()}`;
     },
   ],
 ];
@@ -129,8 +133,6 @@ const SAID: readonly (readonly [RegExp, (what: string, owner: Json) => string])[
 export function historyName(project: Project, placed: Placed, value: unknown): string {
   const { address, parameter, owner } = placed;
   const [, said] = SAID.find(([where]) => where.test(address)) ?? [];
-  if (/\/rig\//.test(address) && parameter.name === 'On')
-    return `${String(owner.name)} ${value ? 'on' : 'off'}`;
   let what = parameter.history ?? parameter.name;
   if (parameter.kind === 'switch') {
     const [on, off] = parameter.turns ?? [`${what} on`, `${what} off`];

@@ -85,7 +85,10 @@ export interface PointParameter extends Common {
 export interface SwitchParameter extends Common {
   kind: 'switch';
   default: boolean;
-  /** What history calls turning it on and off, where that is not "name on" and "name off". */
+  /**
+   * What history calls turning it on and off, where that is not "name on" and "name off"; a word that begins small
+   * follows the name of what it belongs to.
+   */
   turns?: readonly [on: string, off: string];
 }
 

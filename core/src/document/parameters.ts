@@ -312,8 +312,8 @@ const strength = (unit: (typeof UNITS)['nits' | 'candela' | 'lux'], initial: num
 
 /** What every light has before its own parameters, and after them. */
 const LIT = {
-  on: onOff('On', true, { row: false }),
-  solo: onOff('Solo', false, { row: false, keyed: false }),
+  on: onOff('On', true, { row: false, turns: ['on', 'off'] }),
+  solo: onOff('Solo', false, { row: false, keyed: false, turns: ['solo', 'not solo'] }),
 };
 const HUE = {
   hue: choice<'temperature' | 'colour'>(
@@ -344,7 +344,7 @@ const AWAY = {
   }),
 };
 const CAST = {
-  shadow: onOff('Shadow', true),
+  shadow: onOff('Shadow', true, { turns: ['Shadow', 'No shadow'] }),
   aim: point(
     'Aim',
     UNITS.m,
@@ -419,7 +419,7 @@ export const GRADE = {
 };
 
 export const PIECE = {
-  on: onOff('On', true, { row: false }),
+  on: onOff('On', true, { row: false, turns: ['on', 'off'] }),
   at: amount('Height', UNITS.m, [-1000, 1000], 0, 0.01, { history: 'Place', fader: [-1, 4] }),
 };
 

@@ -1,7 +1,7 @@
 /** Findings in English, for screens, terminals and the press: nothing reads these words back. */
 import type { Finding } from './finding.ts';
 
-export function inWords({ code, what }: Finding): string {
+export function findingText({ code, what }: Finding): string {
   switch (code) {
     case 'font-replaced':
       return `${what.font} could not be used (${what.reason}); ${what.instead} stands in`;

@@ -97,6 +97,9 @@ describe('the registry', () => {
     const said = (address: string, value: unknown) => historyName(p, parameterAt(p, address)!, value);
     expect(said(`${look}/rig/${key.id}/strength`, 4)).toBe('Strength of Key');
     expect(said(`${look}/rig/${rim.id}/on`, false)).toBe('Rim off');
+    expect(said(`${look}/rig/${rim.id}/solo`, true)).toBe('Rim solo');
+    expect(said(`${look}/rig/${rim.id}/shadow`, false)).toBe('No shadow of Rim');
+    expect(said(`pieces/${p.pieces[0].id}/on`, false)).toBe('Floor off');
     expect(said(`${look}/surround/seen`, true)).toBe('Show the surround');
     expect(said(`${look}/grade/exposure`, 1)).toBe('Exposure');
     expect(said(`blocks/${p.blocks[0].id}/front/width`, 0.1)).toBe('Front bevel width');

@@ -10,7 +10,7 @@ import {
   type Project,
 } from '../../src/document/index.ts';
 import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
-import { inWords } from '../../src/preflight/words.ts';
+import { findingText } from '../../src/preflight/words.ts';
 import { blockBox, typeBoxOf } from '../../src/scene/compileScene.ts';
 import { flattened, sameTriangles } from '../../src/scene/flatScene.ts';
 import { NONE } from '../../src/scene/renderScene.ts';
@@ -177,7 +177,7 @@ describe('a compiled scene', () => {
       },
       expect.objectContaining({ code: 'surround-replaced', where: { block: null }, grave: true }),
     ]);
-    expect(findings.map(inWords)).toEqual([
+    expect(findings.map(findingText)).toEqual([
       'Lost Grotesque could not be used (none); Alfa Slab One stands in',
       'surround Lost sky could not be used (none); Lamp studio stands in',
     ]);

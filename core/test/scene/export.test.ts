@@ -24,7 +24,7 @@ import { detailOf } from '../../src/scene/detail.ts';
 import { areaOf } from '../../src/plane/region.ts';
 import { openEdges, volume } from '../../src/solid/soundness.ts';
 import { paintedOf } from '../../src/drawing/svg.ts';
-import { inWords } from '../../src/preflight/words.ts';
+import { findingText } from '../../src/preflight/words.ts';
 import { testMaker } from './maker.ts';
 import { partList, trianglesOf } from './partList.ts';
 
@@ -168,7 +168,7 @@ describe('the scene', () => {
     p.blocks.push(newBlock('', { drawing: { id: 'a'.repeat(64), name: 'buoy.svg', kind: 'vector' } }));
     const { solids, findings } = await make(p);
     expect(findings.map((f) => f.code)).toEqual(['drawing-left-out']);
-    expect(findings.map(inWords).join()).toMatch(/buoy\.svg: left out text/);
+    expect(findings.map(findingText).join()).toMatch(/buoy\.svg: left out text/);
     const { bounds } = solids[2];
     expect(bounds![3] - bounds![1]).toBeCloseTo(p.blocks[2].capHeight, 4);
   });
@@ -208,7 +208,7 @@ describe('the scene', () => {
     const p = newProject('Ostrel', '', structuredClone([...READY_FINISHES]));
     p.blocks = [newBlock('', { drawing: { id: 'b'.repeat(64), name: 'late.svg', kind: 'vector' } })];
     const first = await late.make(p, p.looks[0].id, p.shots[0].id, 1024);
-    expect(first.findings.map(inWords).join()).toMatch(/late\.svg could not be used \(not yet\)/);
+    expect(first.findings.map(findingText).join()).toMatch(/late\.svg could not be used \(not yet\)/);
     there = true;
     const second = await late.make(p, p.looks[0].id, p.shots[0].id, 1024);
     expect(second.findings).toEqual([]);

@@ -2,7 +2,7 @@
 import type { Project } from '@wemlox/core/document';
 import { setAxis, setParameter } from '@wemlox/core/edits';
 import { useChoice } from '../state/choice.ts';
-import { lookOf, perform, shotOf, useStudio } from '../state/studio.ts';
+import { lookOf, perform, useStudio } from '../state/studio.ts';
 
 /** Sets a parameter. @param joins follows closely on others of its kind, as from a wheel */
 export const set = (address: string, value: unknown, joins = false) =>
@@ -17,7 +17,5 @@ export const currentLook = (project: Project = useStudio.getState().project) =>
 
 export const blockAddress = (id: string) => `blocks/${id}`;
 export const lookAddress = () => `looks/${currentLook().id}`;
-export const lightAddress = (id: string) => `${lookAddress()}/rig/${id}`;
-export const shotAddress = () => `shots/${shotOf(useStudio.getState().project).id}`;
 
 export const setExposure = (exposure: number) => set(`${lookAddress()}/grade/exposure`, exposure, true);

@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import { useChoice } from '../state/choice.ts';
 import { numberText } from '../state/language.ts';
 import { useStudio } from '../state/studio.ts';
-import { inWords } from '@wemlox/core/preflight/words';
+import { findingText } from '@wemlox/core/preflight/words';
 import { blockName } from '@wemlox/core/edits';
 import { standOnFloor } from '../actions/blocks.ts';
 import { sunkBlocks } from './sunk.ts';
@@ -49,7 +49,7 @@ function SunkType() {
 export function Status({ place }: { place: Place }) {
   const { state, samples, secondsLeft, failure, findings, fresh } = useShown();
   const { mode, samples: goal, handles } = useChoice();
-  const grave = findings.filter((f) => f.grave).map(inWords);
+  const grave = findings.filter((f) => f.grave).map(findingText);
   if (!handles) return null;
   const text =
     state === 'failed'

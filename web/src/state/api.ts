@@ -120,8 +120,6 @@ export const api = {
   ) =>
     send<AssetLine>(`/assets?kind=${kind}&name=${encodeURIComponent(cutTo(name, 200))}`, bytes, onProgress),
   assets: (kind: UploadKind) => call<AssetLine[]>('GET', `/assets?kind=${kind}`),
-  asset: async (hash: string) =>
-    new Uint8Array(await (await answered('GET', `/assets/${hash}`)).arrayBuffer()),
   proofs: (id: string) => call<ProofLine[]>('GET', `/projects/${id}/proofs`),
   keep: (id: string, proof: NewProof) => call<ProofLine>('POST', `/projects/${id}/proofs`, proof),
   proofDocument: async (id: string, proof: string) =>
