@@ -1,4 +1,4 @@
-// Compiles the ray kernel twice: over shared memory (several threads on one scene) and over private memory.
+// Compiles the kernel twice: over shared memory (several threads on one scene) and over private memory.
 import asc from 'assemblyscript/asc';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';

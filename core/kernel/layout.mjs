@@ -1,31 +1,87 @@
 // The kernel's memory, described once. `compile.mjs` writes it for AssemblyScript and for TypeScript.
 //
-//   0        FLOOR         nodes            packs            lanes                     scratch
-//   |kernel's |  nodes, 128 B  |  packs, 160 B  |  one a thread      |  positions, then the |
-//   |constants|  each          |  each          |  (stack, hit, ...) |  builder's workings  |
+//   0        FLOOR                 arena: blocks as they are asked for
+//   |kernel's |  one lane a thread  |  solids, surrounds, scenes, finishes, lights, ...      |
+//   |constants|                     |                                                        |
 //
-//   node   0        16       32       48       64       80       96            112      128
-//          | min x4 | max x4 | min y4 | max y4 | min z4 | max z4 | 4 children  | (free) |     four boxes
-//   pack   0            48           96           144        160
-//          | x4 y4 z4   | x4 y4 z4   | x4 y4 z4   | 4 numbers |                              four triangles
-//            first corners, second, third
-//   lane   0                      STACK            + 64             + rays             + hits
-//          | stack of references  | last hit (16)  | 1024 rays, 32 B | 1024 hits, 16 B  |
-//   ray    0             12      16              28
-//          | origin xyz  | tmin  | direction xyz | tmax |
-//   hit    0   4    8    12
-//          | t | b1 | b2 | triangle |
+//   node      0        16       32       48       64       80       96            112      128
+//             | min x4 | max x4 | min y4 | max y4 | min z4 | max z4 | 4 children  | (free) |   four boxes
+//   pack      0            48           96           144        160
+//             | x4 y4 z4   | x4 y4 z4   | x4 y4 z4   | 4 numbers |                            four triangles
+//               first corners, second, third
+//   A child reference is a node's number, or the complement of (first pack << LEAF_SHIFT | packs). In the tree over
+//   instances a leaf is the complement of (instance << LEAF_SHIFT | 1).
 //
-// A child reference is a node's number, or the complement of (first pack << LEAF_SHIFT | packs).
+//   triangle  0             36          72           108     112
+//             | 3 corners   | 3 normals | 3 tangents | run   |        what a hit is shaded from, in the solid's frame
+//   instance  0            64           128    132    136      140     144     148      152     160
+//             | to world   | to solid   | nodes| packs| triang.| part  | flags | emitter| (free)|
+//               four columns of four      addresses              first
+//   part      0        4       8         12      16
+//             | finish | flags | emitter | group |
+//   finish    see FINISH: quads of floats, then ROWS of four for the metal, and ROWS of four for the interface
+//   light     0        48       64      112     128     144      160     176     192       208
+//   node      | middle | radius²| axis  | cos   | sin of | cos of | power | child | parent  |     x y z or one, x4
+//             | x4 y4 z4        | x y z | spread         | reach  |       |       | (<<2|k) |
+//   A light child is a node's number, or the complement of an emitter's; without power it is missing.
+//   emitter   see EMITTER
+//   lane      stacks | film of a wave | fields of a wave (see PATH) | lists | eye block
 
-const LANES = 4;
-const FLOAT = 4;
-const node = { bounds: 6 * LANES * FLOAT, children: LANES * FLOAT, free: LANES * FLOAT };
-const pack = { corners: 9 * LANES * FLOAT, ids: LANES * FLOAT };
-const batchRays = 1024;
-const stack = 16384;
-const rayBytes = 8 * FLOAT;
-const hitBytes = 4 * FLOAT;
+const quad = 16;
+const node = { bounds: 6 * quad, children: quad, free: quad };
+const pack = { corners: 9 * quad, ids: quad };
+const wave = 256;
+const rows = 32;
+
+/** Numbers of a finish, four a line: the kernel reads them a line at a time. */
+const FINISH = `
+  metal glass opaque coat
+  baseR baseG baseB diffuseRoughness
+  specularR specularG specularB ior
+  coatR coatG coatB coatIor
+  alphaX alphaY coatAlpha sheet
+  emissionR emissionG emissionB lostOut
+  tintR tintG tintB lostIn
+  absorptionR absorptionG absorptionB throughOut
+  residualR residualG residualB throughIn
+  albedoR albedoG albedoB glossMean
+  turnCos turnSin sheetAlpha sharp
+  chooseDiffuse chooseSpecular chooseAlpha2 lit`;
+
+/** Words of an emitter. */
+const EMITTER = `
+  kind shadow parent group
+  x y z area
+  rightX rightY rightZ cosInner
+  upX upY upZ cosOuter
+  forwardX forwardY forwardZ range
+  red green blue luminance
+  cdf count first instance`;
+
+/** Fields of a path, a word for each path of a wave. */
+const PATH = `
+  pixel depth passes medium
+  ox oy oz dx dy dz near from
+  after afterInstance afterTriangle travelled
+  t b1 b2 triangle instance
+  x y z gx gy gz nx ny nz ux uy uz lift
+  part finish inside behind
+  tr tg tb red green blue alpha pdf
+  vx vy vz vnx vny vnz vrx vry vrz vdiffuse vspecular valpha2 vsum vthrough
+  sx sy sz sdx sdy sdz sreach sfrom snear sred sgreen sblue
+  albedoR albedoG albedoB normalX normalY normalZ distance count`;
+
+const words = (text) => text.trim().split(/\s+/);
+const upper = (name) => name.replace(/[A-Z]/g, (c) => `_${c}`).toUpperCase();
+
+const stacks = 24576;
+const finishHead = words(FINISH).length * 4;
+/** Four paths more than a wave: one to spare for a hit by the way, and fields do not fall on the same lines of the cache. */
+const stride = wave + 4;
+const fields = words(PATH).length * stride * 4;
+const lists = 4 * wave * 4;
+const buckets = 512;
+const scratch = 256;
 
 /** name: [value, type in AssemblyScript, what it is] */
 export const LAYOUT = {
@@ -35,18 +91,90 @@ export const LAYOUT = {
   PACK_CORNER: [pack.corners / 3, 'usize', 'From one corner of a pack to the next.'],
   PACK_IDS: [pack.corners, 'usize', 'Where a pack has its triangle numbers.'],
   LEAF_SHIFT: [3, 'i32', 'A leaf reference is the complement of (first pack << this | packs).'],
-  RAY_BYTES: [rayBytes, 'usize', 'Bytes of a ray: origin, tmin, direction, tmax.'],
-  HIT_BYTES: [hitBytes, 'usize', 'Bytes of a hit: t, b1, b2, triangle.'],
-  HIT_TRIANGLE: [12, 'usize', 'Where a hit has its triangle; t and the barycentrics come before.'],
+  TRIANGLE_BYTES: [112, 'usize', 'Bytes of a triangle as it is shaded: corners, normals, tangents, run.'],
+  TRIANGLE_NORMALS: [36, 'usize', 'Where a triangle has its normals.'],
+  TRIANGLE_TANGENTS: [72, 'usize', 'Where a triangle has its tangents.'],
+  TRIANGLE_RUN: [108, 'usize', 'Where a triangle has the number of its run of triangles.'],
+  INSTANCE_BYTES: [160, 'usize', 'Bytes of an instance.'],
+  INSTANCE_TO_SOLID: [64, 'usize', 'Where an instance has its way from the world into the solid.'],
+  INSTANCE_NODES: [
+    128,
+    'usize',
+    'Where an instance has the address of its nodes; packs and triangles follow.',
+  ],
+  INSTANCE_PACKS: [132, 'usize', 'Where an instance has the address of its packs.'],
+  INSTANCE_TRIANGLES: [136, 'usize', 'Where an instance has the address of its triangles.'],
+  INSTANCE_PART: [140, 'usize', 'Where an instance has the number of its first part.'],
+  INSTANCE_FLAGS: [144, 'usize', 'Where an instance has its flags.'],
+  INSTANCE_EMITTER: [148, 'usize', 'Where an area light’s instance has its emitter.'],
+  CASTS_SHADOW: [1, 'i32', 'Flag of instances that stop shadow rays.'],
+  IS_LIGHT: [2, 'i32', 'Flag of instances that are area lights.'],
+  PART_BYTES: [16, 'usize', 'Bytes of a part: finish, flags, emitter, group.'],
+  PART_FLAGS: [4, 'usize', 'Where a part has its flags.'],
+  PART_EMITTER: [8, 'usize', 'Where a part has its emitter, or -1.'],
+  PART_HIDDEN: [1, 'i32', 'Flag of parts that primary rays pass through.'],
+  PART_TWO_SIDED: [2, 'i32', 'Flag of parts that glow from both sides.'],
+  ROWS: [rows, 'i32', 'Entries of a finish’s rows over the cosine.'],
+  METAL_ROWS: [
+    finishHead,
+    'usize',
+    'Where a finish has its metal’s reflectance: red, green, blue, and a sheet’s spread.',
+  ],
+  LAYER_ROWS: [
+    finishHead + rows * quad,
+    'usize',
+    'Where a finish has: gloss, coat, lost outside, lost inside.',
+  ],
+  FINISH_BYTES: [finishHead + 2 * rows * quad, 'usize', 'Bytes of a finish.'],
+  LIGHT_NODE_BYTES: [13 * quad, 'usize', 'Bytes of a node of the light tree.'],
+  EMITTER_BYTES: [words(EMITTER).length * 4, 'usize', 'Bytes of an emitter.'],
+  WAVE: [wave, 'i32', 'Paths of a wave.'],
+  WAVE_SIDE: [16, 'i32', 'Pixels of a wave’s tile each way.'],
+  FILM_WORDS: [12, 'i32', 'Words a path leaves: r g b alpha, then albedo, normal, distance and count.'],
   FLOOR: [4096, 'usize', 'The kernel keeps its own constants below this address.'],
-  STACK_BYTES: [stack, 'usize', 'Bytes of one instance’s stack.'],
-  LANE_HIT: [stack, 'usize', 'Where a lane has its last hit.'],
-  LANE_RAYS: [stack + 64, 'usize', 'Where a lane has the rays of a batch.'],
-  LANE_HITS: [stack + 64 + batchRays * rayBytes, 'usize', 'Where a lane has the hits of a batch.'],
-  LANE_BYTES: [stack + 64 + batchRays * (rayBytes + hitBytes), 'usize', 'Bytes of a lane.'],
-  BATCH_RAYS: [batchRays, 'i32', 'Rays a batch may hold.'],
+  LANE_TOP_STACK: [
+    16384,
+    'usize',
+    'Where a lane has the stack of the tree over instances; the solids’ comes first.',
+  ],
+  LANE_HIT: [stacks - 128, 'usize', 'Where a lane has its last hit: t, b1, b2, triangle, instance.'],
+  LANE_RAYS: [
+    stacks,
+    'usize',
+    'Where a lane has the rays and hits of a batch, and what a wave leaves for the film.',
+  ],
+  BATCH_RAYS: [512, 'i32', 'Rays a batch may hold.'],
+  RAY_BYTES: [32, 'usize', 'Bytes of a ray: origin, tmin, direction, tmax.'],
+  HIT_BYTES: [32, 'usize', 'Bytes of a hit: t, b1, b2, triangle, instance.'],
+  LANE_HITS: [stacks + 512 * 32, 'usize', 'Where a lane has the hits of a batch.'],
+  LANE_WAVE: [stacks + 512 * 64, 'usize', 'Where a lane has the fields of its wave.'],
+  LANE_LISTS: [stacks + 512 * 64 + fields, 'usize', 'Where a lane has its lists of paths.'],
+  BUCKETS: [
+    buckets,
+    'i32',
+    'Finishes sorted by at once; more share a place, which only makes groups smaller.',
+  ],
+  LANE_BUCKETS: [stacks + 512 * 64 + fields + lists, 'usize', 'Where a lane sorts its paths by finish.'],
+  LANE_SCRATCH: [
+    Math.ceil((stacks + 512 * 64 + fields + lists + 2 * buckets * 4) / 16) * 16,
+    'usize',
+    'Where a lane has vectors of a group while single numbers are put in.',
+  ],
+  LANE_BYTES: [
+    Math.ceil((stacks + 512 * 64 + fields + lists + 2 * buckets * 4 + 16 + scratch) / 64) * 64,
+    'usize',
+    'Bytes of a lane.',
+  ],
   MOST_PAGES: [32768, 'i32', 'Most memory the shared module declares, in pages of 64 KiB.'],
+  AREA: [0, 'i32', 'Kinds of emitters.'],
+  SPOT: [1, 'i32', 'A cone of light.'],
+  DIRECTIONAL: [2, 'i32', 'Light from infinitely far.'],
+  GLOW: [3, 'i32', 'A part that glows.'],
+  POINT: [4, 'i32', 'Shines alike all around.'],
 };
+words(FINISH).forEach((name, i) => (LAYOUT[`F_${upper(name)}`] = [i * 4, 'usize', `Finish: ${name}.`]));
+words(EMITTER).forEach((name, i) => (LAYOUT[`E_${upper(name)}`] = [i * 4, 'usize', `Emitter: ${name}.`]));
+words(PATH).forEach((name, i) => (LAYOUT[`P_${upper(name)}`] = [i * stride * 4, 'usize', `Path: ${name}.`]));
 
 const HEAD = 'Written by core/kernel/compile.mjs from layout.mjs, where it is drawn: change it there.';
 
@@ -60,5 +188,6 @@ export const assemblyScript = () =>
 
 export const typeScript = () =>
   `/** ${HEAD} */\n${Object.entries(LAYOUT)
+    .filter(([name]) => !name.startsWith('P_'))
     .map(([name, [value, , what]]) => `\n/** ${what} */\nexport const ${name} = ${value};\n`)
     .join('')}`;

@@ -241,7 +241,7 @@ export async function readGlb(
   const root = document.getRoot();
   const materials: (Material | null)[] = [null, ...root.listMaterials()];
   const triangles = new Triangles();
-  const runs: { name: string; finish: number; first: number; triangles: number }[] = [];
+  const runs: { name: string; finish: number; first: number; triangles: number; twoSided: boolean }[] = [];
   const lights: SceneLight[] = [];
   const leftOut = leftOutOf(document);
   let view: GlbScene['view'] = null;
@@ -278,6 +278,7 @@ export async function readGlb(
       runs.push({
         name: node.getName(),
         finish: materials.indexOf(primitive.getMaterial()),
+        twoSided: primitive.getMaterial()?.getDoubleSided() ?? false,
         first: at,
         triangles: made,
       });
@@ -299,7 +300,7 @@ export async function readGlb(
   const groups = [...lights.map((l) => l.name), 'Surround'];
   const builder = new SceneBuilder();
   builder.place('file', IDENTITY);
-  runs.forEach(({ name, finish, first, triangles: count }, i) => {
+  runs.forEach(({ name, finish, first, triangles: count, twoSided }, i) => {
     const [from, to] = [first * 9, (first + count) * 9];
     const solid = {
       key: `run ${i}`,
@@ -311,7 +312,7 @@ export async function readGlb(
     };
     const group = glows(finish) ? groups.push(name) - 1 : null;
     builder.add(solid, IDENTITY, { block: null, letter: null, piece: name }, [
-      { first: 0, triangles: count, zone: null, colour: null, finish, group },
+      { first: 0, triangles: count, zone: null, colour: null, finish, group, twoSided },
     ]);
   });
   return {

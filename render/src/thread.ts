@@ -1,12 +1,12 @@
 /** One tracing thread. */
 import { parentPort, workerData } from 'node:worker_threads';
-import { Kernel } from '@wemlox/core/trace/kernel';
-import { PathTracer } from '@wemlox/core/trace/pathTracer';
 import { traceShare } from '@wemlox/core/trace/tiles';
+import { WaveTracer } from '@wemlox/core/trace/waveTracer';
 import type { Pass, PassDone, ThreadStart } from './threads.ts';
 
-const { module, memory, layout, lane, prepared, view, film, control } = workerData as ThreadStart;
-const tracer = new PathTracer(prepared, new Kernel(module, memory, layout, lane), view);
+const { module, memory, lane, prepared, view, film, control } = workerData as ThreadStart;
+const tracer = new WaveTracer(module, memory, lane);
+tracer.aim(prepared, view);
 
 parentPort!.on('message', ({ run, first, last, seed }: Pass) => {
   const before = tracer.rays;

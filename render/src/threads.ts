@@ -4,8 +4,9 @@ import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import { createFilm, type Film } from '@wemlox/core/trace/film';
-import { buildRayScene, kernelMemory, type RayAddresses } from '@wemlox/core/trace/kernel';
-import { ScenePreparer, type PreparedScene } from '@wemlox/core/trace/prepare';
+import { kernelMemory } from '@wemlox/core/trace/kernel';
+import { prepared as prepare, type PreparedScene } from '@wemlox/core/trace/prepare';
+import { SceneMemory } from '@wemlox/core/trace/sceneMemory';
 import { createControl, nextRun, rewind } from '@wemlox/core/trace/tiles';
 import { shotEye, type Eye } from '@wemlox/core/trace/eye';
 
@@ -19,7 +20,6 @@ export const kernelBytes = (name: 'kernel-shared.wasm' | 'kernel.wasm' = 'kernel
 export interface ThreadStart {
   module: WebAssembly.Module;
   memory: WebAssembly.Memory;
-  layout: RayAddresses;
   lane: number;
   prepared: PreparedScene;
   view: Eye;
@@ -77,9 +77,7 @@ export async function traceScene(scene: RenderScene, options: TraceOptions): Pro
   const threads = Math.max(1, options.threads ?? availableParallelism());
   const module = new WebAssembly.Module(kernelBytes());
   const memory = kernelMemory(true);
-  const prepared = new ScenePreparer().prepare(scene, true);
-  const { positions, geometryTriangles } = prepared.flat;
-  const layout = buildRayScene(module, memory, positions, geometryTriangles, threads);
+  const prepared = prepare(new SceneMemory(module, memory, threads), scene);
   const film = createFilm(width, height, true, options.layers);
   const done = options.from?.samples ?? 0;
   if (options.from) film.sums.set(options.from.sums);
@@ -89,7 +87,7 @@ export async function traceScene(scene: RenderScene, options: TraceOptions): Pro
     { length: threads },
     (_, lane) =>
       new Worker(new URL('./thread.mjs', import.meta.url), {
-        workerData: { module, memory, layout, lane, prepared, view, film, control } satisfies ThreadStart,
+        workerData: { module, memory, lane, prepared, view, film, control } satisfies ThreadStart,
       }),
   );
   const share = (worker: Worker, pass: Pass) =>

@@ -3,7 +3,6 @@ import { Ray, Vector3 } from 'three';
 import { describe, expect, it } from 'vitest';
 import { plainSurface, type Camera } from '@wemlox/core/document';
 import { opticsOf } from '@wemlox/core/finish/optics';
-import { flattened } from '@wemlox/core/scene/flatScene';
 import { SceneBuilder } from '@wemlox/core/scene/sceneBuilder';
 import { IDENTITY } from '@wemlox/core/scene/transform';
 import type { RenderScene, SceneSolid } from '@wemlox/core/scene/renderScene';
@@ -197,7 +196,7 @@ describe('picking', () => {
     ...builder.built(false),
     lights: [],
   } as unknown as RenderScene;
-  const picker = new PartPicker({ scene, flat: flattened(scene) });
+  const picker = new PartPicker(scene);
   const along = (x: number, y: number, z: number, dz: number) =>
     picker.nearest(new Ray(new Vector3(x, y, z), new Vector3(0, 0, dz)));
 

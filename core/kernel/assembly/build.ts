@@ -1,11 +1,14 @@
 // Surface-area-heuristic builder: a binned binary tree whose leaf cost counts packs of four triangles,
 // then collapsed to four children a node (Wald et al., "Getting Rid of Packets", 2008).
-import { LEAF_SHIFT, NODE_BYTES, NODE_CHILDREN, PACK_BYTES, PACK_IDS } from './layout';
+import {
+  INSTANCE_BYTES, INSTANCE_NODES, LEAF_SHIFT, NODE_BYTES, NODE_CHILDREN, PACK_BYTES, PACK_IDS, TRIANGLE_BYTES,
+} from './layout';
 
 /** A box no ray enters. */
 const NOWHERE: f32 = 1e30;
 
 const BINS: i32 = 16;
+/** Most triangles of a leaf; leaves of the tree over instances hold one. */
 const MAX_LEAF: i32 = 8;
 /** Cost of visiting a node against testing one pack. */
 const VISIT_COST: f32 = 1.1;
@@ -39,6 +42,9 @@ let packsOut: usize = 0;
 let nodeCount: i32 = 0;
 let packCount: i32 = 0;
 let source: usize = 0;
+/** Whether the boxes are of instances rather than triangles. */
+let overInstances: bool = false;
+let maxLeaf: i32 = MAX_LEAF;
 
 // @ts-ignore: decorator
 @inline function ld(p: usize, i: i32): f32 {
@@ -75,36 +81,84 @@ let source: usize = 0;
   }
 }
 
-/**
- * Builds the tree over `n` triangles (nine floats each at `positions`).
- * Writes nodes and packs; node 0 is the root. Returns the number of packs written.
- */
-export function build(positions: usize, n: i32, scratch: usize, nodes: usize, packs: usize): i32 {
-  source = positions;
+/** Nodes and packs the last build wrote. */
+export function nodesBuilt(): i32 {
+  return nodeCount;
+}
+export function packsBuilt(): i32 {
+  return packCount;
+}
+
+// @ts-ignore: decorator
+@inline function begin(n: i32, scratch: usize, nodes: usize): void {
   boxes = scratch;
   order = boxes + <usize>n * 24;
   tree = order + <usize>n * 4;
   bins = tree + <usize>(2 * n + 2) * BIN_BYTES;
   work = bins + <usize>(BINS * 32 * 3);
   nodesOut = nodes;
-  packsOut = packs;
   nodeCount = 0;
   packCount = 0;
+  for (let i = 0; i < n; i++) store<u32>(order + (<usize>i << 2), i);
+}
+
+/** Writes a box, widened against rounding. */
+// @ts-ignore: decorator
+@inline function padded(b: usize, a: i32, lo: f32, hi: f32): void {
+  const pad = max(abs(lo), abs(hi)) * PAD + <f32>1e-9;
+  st(b, a, lo - pad);
+  st(b, a + 3, hi + pad);
+}
+
+/** Builds the tree over `n` triangles, TRIANGLE_BYTES each. Writes nodes and packs; node 0 is the root. */
+export function build(triangles: usize, n: i32, scratch: usize, nodes: usize, packs: usize): void {
+  source = triangles;
+  overInstances = false;
+  maxLeaf = MAX_LEAF;
+  begin(n, scratch, nodes);
+  packsOut = packs;
   for (let i = 0; i < n; i++) {
     const b = boxes + <usize>i * 24;
-    const p = positions + <usize>i * 36;
+    const p = triangles + <usize>i * TRIANGLE_BYTES;
     for (let a = 0; a < 3; a++) {
       const lo = min(ld(p, a), min(ld(p, a + 3), ld(p, a + 6)));
       const hi = max(ld(p, a), max(ld(p, a + 3), ld(p, a + 6)));
-      const pad = max(abs(lo), abs(hi)) * PAD + <f32>1e-9;
-      st(b, a, lo - pad);
-      st(b, a + 3, hi + pad);
+      padded(b, a, lo, hi);
     }
-    store<u32>(order + (<usize>i << 2), i);
   }
   split(n);
   emitNode(0);
-  return packCount;
+}
+
+/** Builds the tree over `n` instances, from the boxes of their solids' roots. Node 0 is the root. */
+export function buildTop(instances: usize, n: i32, scratch: usize, nodes: usize): void {
+  overInstances = true;
+  maxLeaf = 1;
+  begin(n, scratch, nodes);
+  for (let i = 0; i < n; i++) worldBox(instances + <usize>i * INSTANCE_BYTES, boxes + <usize>i * 24);
+  split(n);
+  emitNode(0);
+}
+
+/** Box in the world of an instance's solid: by axis, what each side of its root's box gives at least and at most. */
+function worldBox(instance: usize, out: usize): void {
+  const root = load<u32>(instance + INSTANCE_NODES);
+  for (let a = 0; a < 3; a++) {
+    let lo: f32 = ld(instance, 12 + a);
+    let hi: f32 = lo;
+    for (let c = 0; c < 3; c++) {
+      let least: f32 = NOWHERE;
+      let most: f32 = -NOWHERE;
+      for (let k = 0; k < 4; k++) {
+        least = min(least, ld(root + <usize>(c * 32), k));
+        most = max(most, ld(root + <usize>(c * 32 + 16), k));
+      }
+      const m = ld(instance, c * 4 + a);
+      lo += min(m * least, m * most);
+      hi += max(m * least, m * most);
+    }
+    padded(out, a, lo, hi);
+  }
 }
 
 function makeTreeNode(first: i32, count: i32): i32 {
@@ -131,9 +185,7 @@ function split(n: i32): void {
     const at = tree + <usize>id * BIN_BYTES;
     const first = load<i32>(at + 24);
     const count = load<i32>(at + 28);
-    if (count <= 4 || top > 4000) {
-      if (count <= MAX_LEAF) continue;
-    }
+    if (count === 1 || (count <= maxLeaf && (count <= 4 || top > 4000))) continue;
     const middle = partition(at, first, count);
     if (middle < 0) continue;
     const left = makeTreeNode(first, middle - first);
@@ -209,9 +261,9 @@ function partition(at: usize, first: i32, count: i32): i32 {
   }
   if (bestAxis < 0) {
     // all centroids coincide: halve by number
-    return count <= MAX_LEAF ? -1 : first + (count >> 1);
+    return count <= maxLeaf ? -1 : first + (count >> 1);
   }
-  if (count <= MAX_LEAF && VISIT_COST + bestCost / parentArea >= <f32>((count + 3) >> 2)) return -1;
+  if (count <= maxLeaf && VISIT_COST + bestCost / parentArea >= <f32>((count + 3) >> 2)) return -1;
   let i = first;
   let j = first + count - 1;
   while (i <= j) {
@@ -229,6 +281,7 @@ function partition(at: usize, first: i32, count: i32): i32 {
 
 function emitLeaf(at: usize): i32 {
   const first = load<i32>(at + 24);
+  if (overInstances) return ~((load<i32>(order + (<usize>first << 2)) << LEAF_SHIFT) | 1);
   const count = load<i32>(at + 28);
   const start = packCount;
   const packs = (count + 3) >> 2;
@@ -239,7 +292,7 @@ function emitLeaf(at: usize): i32 {
       const i = k * 4 + lane;
       if (i < count) {
         const tri = load<u32>(order + (<usize>(first + i) << 2));
-        const p = source + <usize>tri * 36;
+        const p = source + <usize>tri * TRIANGLE_BYTES;
         for (let c = 0; c < 9; c++) store<f32>(out + <usize>(c * 16 + lane * 4), ld(p, c));
         store<u32>(out + PACK_IDS + <usize>(lane * 4), tri);
       } else {

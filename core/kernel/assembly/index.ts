@@ -1,4 +1,7 @@
-// The ray kernel. All addresses come from the host: nothing here allocates, so one scene in shared
-// memory can be traced by many instances, each with its own stack and hit record.
-export { build, scratchBytes, nodeBytes, packBytes } from './build';
-export { init, closest, occluded, closestBatch, occludedBatch } from './traverse';
+export { build, buildTop, nodeBytes, nodesBuilt, packBytes, packsBuilt, scratchBytes } from './build';
+export { closestBatch, init, occludedBatch } from './traverse';
+export { setLights, setScene } from './scene';
+export { setEye } from './eye';
+export { setSurround } from './surround';
+export { raysTraced, setMasks, traceWave } from './wave';
+export { probe } from './probe';

@@ -24,46 +24,818 @@
 // @ts-ignore: decorator
 @inline export const LEAF_SHIFT: i32 = 3;
 
-// Bytes of a ray: origin, tmin, direction, tmax.
+// Bytes of a triangle as it is shaded: corners, normals, tangents, run.
 // @ts-ignore: decorator
-@inline export const RAY_BYTES: usize = 32;
+@inline export const TRIANGLE_BYTES: usize = 112;
 
-// Bytes of a hit: t, b1, b2, triangle.
+// Where a triangle has its normals.
 // @ts-ignore: decorator
-@inline export const HIT_BYTES: usize = 16;
+@inline export const TRIANGLE_NORMALS: usize = 36;
 
-// Where a hit has its triangle; t and the barycentrics come before.
+// Where a triangle has its tangents.
 // @ts-ignore: decorator
-@inline export const HIT_TRIANGLE: usize = 12;
+@inline export const TRIANGLE_TANGENTS: usize = 72;
+
+// Where a triangle has the number of its run of triangles.
+// @ts-ignore: decorator
+@inline export const TRIANGLE_RUN: usize = 108;
+
+// Bytes of an instance.
+// @ts-ignore: decorator
+@inline export const INSTANCE_BYTES: usize = 160;
+
+// Where an instance has its way from the world into the solid.
+// @ts-ignore: decorator
+@inline export const INSTANCE_TO_SOLID: usize = 64;
+
+// Where an instance has the address of its nodes; packs and triangles follow.
+// @ts-ignore: decorator
+@inline export const INSTANCE_NODES: usize = 128;
+
+// Where an instance has the address of its packs.
+// @ts-ignore: decorator
+@inline export const INSTANCE_PACKS: usize = 132;
+
+// Where an instance has the address of its triangles.
+// @ts-ignore: decorator
+@inline export const INSTANCE_TRIANGLES: usize = 136;
+
+// Where an instance has the number of its first part.
+// @ts-ignore: decorator
+@inline export const INSTANCE_PART: usize = 140;
+
+// Where an instance has its flags.
+// @ts-ignore: decorator
+@inline export const INSTANCE_FLAGS: usize = 144;
+
+// Where an area light’s instance has its emitter.
+// @ts-ignore: decorator
+@inline export const INSTANCE_EMITTER: usize = 148;
+
+// Flag of instances that stop shadow rays.
+// @ts-ignore: decorator
+@inline export const CASTS_SHADOW: i32 = 1;
+
+// Flag of instances that are area lights.
+// @ts-ignore: decorator
+@inline export const IS_LIGHT: i32 = 2;
+
+// Bytes of a part: finish, flags, emitter, group.
+// @ts-ignore: decorator
+@inline export const PART_BYTES: usize = 16;
+
+// Where a part has its flags.
+// @ts-ignore: decorator
+@inline export const PART_FLAGS: usize = 4;
+
+// Where a part has its emitter, or -1.
+// @ts-ignore: decorator
+@inline export const PART_EMITTER: usize = 8;
+
+// Flag of parts that primary rays pass through.
+// @ts-ignore: decorator
+@inline export const PART_HIDDEN: i32 = 1;
+
+// Flag of parts that glow from both sides.
+// @ts-ignore: decorator
+@inline export const PART_TWO_SIDED: i32 = 2;
+
+// Entries of a finish’s rows over the cosine.
+// @ts-ignore: decorator
+@inline export const ROWS: i32 = 32;
+
+// Where a finish has its metal’s reflectance: red, green, blue, and a sheet’s spread.
+// @ts-ignore: decorator
+@inline export const METAL_ROWS: usize = 192;
+
+// Where a finish has: gloss, coat, lost outside, lost inside.
+// @ts-ignore: decorator
+@inline export const LAYER_ROWS: usize = 704;
+
+// Bytes of a finish.
+// @ts-ignore: decorator
+@inline export const FINISH_BYTES: usize = 1216;
+
+// Bytes of a node of the light tree.
+// @ts-ignore: decorator
+@inline export const LIGHT_NODE_BYTES: usize = 208;
+
+// Bytes of an emitter.
+// @ts-ignore: decorator
+@inline export const EMITTER_BYTES: usize = 112;
+
+// Paths of a wave.
+// @ts-ignore: decorator
+@inline export const WAVE: i32 = 256;
+
+// Pixels of a wave’s tile each way.
+// @ts-ignore: decorator
+@inline export const WAVE_SIDE: i32 = 16;
+
+// Words a path leaves: r g b alpha, then albedo, normal, distance and count.
+// @ts-ignore: decorator
+@inline export const FILM_WORDS: i32 = 12;
 
 // The kernel keeps its own constants below this address.
 // @ts-ignore: decorator
 @inline export const FLOOR: usize = 4096;
 
-// Bytes of one instance’s stack.
+// Where a lane has the stack of the tree over instances; the solids’ comes first.
 // @ts-ignore: decorator
-@inline export const STACK_BYTES: usize = 16384;
+@inline export const LANE_TOP_STACK: usize = 16384;
 
-// Where a lane has its last hit.
+// Where a lane has its last hit: t, b1, b2, triangle, instance.
 // @ts-ignore: decorator
-@inline export const LANE_HIT: usize = 16384;
+@inline export const LANE_HIT: usize = 24448;
 
-// Where a lane has the rays of a batch.
+// Where a lane has the rays and hits of a batch, and what a wave leaves for the film.
 // @ts-ignore: decorator
-@inline export const LANE_RAYS: usize = 16448;
-
-// Where a lane has the hits of a batch.
-// @ts-ignore: decorator
-@inline export const LANE_HITS: usize = 49216;
-
-// Bytes of a lane.
-// @ts-ignore: decorator
-@inline export const LANE_BYTES: usize = 65600;
+@inline export const LANE_RAYS: usize = 24576;
 
 // Rays a batch may hold.
 // @ts-ignore: decorator
-@inline export const BATCH_RAYS: i32 = 1024;
+@inline export const BATCH_RAYS: i32 = 512;
+
+// Bytes of a ray: origin, tmin, direction, tmax.
+// @ts-ignore: decorator
+@inline export const RAY_BYTES: usize = 32;
+
+// Bytes of a hit: t, b1, b2, triangle, instance.
+// @ts-ignore: decorator
+@inline export const HIT_BYTES: usize = 32;
+
+// Where a lane has the hits of a batch.
+// @ts-ignore: decorator
+@inline export const LANE_HITS: usize = 40960;
+
+// Where a lane has the fields of its wave.
+// @ts-ignore: decorator
+@inline export const LANE_WAVE: usize = 57344;
+
+// Where a lane has its lists of paths.
+// @ts-ignore: decorator
+@inline export const LANE_LISTS: usize = 140544;
+
+// Finishes sorted by at once; more share a place, which only makes groups smaller.
+// @ts-ignore: decorator
+@inline export const BUCKETS: i32 = 512;
+
+// Where a lane sorts its paths by finish.
+// @ts-ignore: decorator
+@inline export const LANE_BUCKETS: usize = 144640;
+
+// Where a lane has vectors of a group while single numbers are put in.
+// @ts-ignore: decorator
+@inline export const LANE_SCRATCH: usize = 148736;
+
+// Bytes of a lane.
+// @ts-ignore: decorator
+@inline export const LANE_BYTES: usize = 149056;
 
 // Most memory the shared module declares, in pages of 64 KiB.
 // @ts-ignore: decorator
 @inline export const MOST_PAGES: i32 = 32768;
+
+// Kinds of emitters.
+// @ts-ignore: decorator
+@inline export const AREA: i32 = 0;
+
+// A cone of light.
+// @ts-ignore: decorator
+@inline export const SPOT: i32 = 1;
+
+// Light from infinitely far.
+// @ts-ignore: decorator
+@inline export const DIRECTIONAL: i32 = 2;
+
+// A part that glows.
+// @ts-ignore: decorator
+@inline export const GLOW: i32 = 3;
+
+// Shines alike all around.
+// @ts-ignore: decorator
+@inline export const POINT: i32 = 4;
+
+// Finish: metal.
+// @ts-ignore: decorator
+@inline export const F_METAL: usize = 0;
+
+// Finish: glass.
+// @ts-ignore: decorator
+@inline export const F_GLASS: usize = 4;
+
+// Finish: opaque.
+// @ts-ignore: decorator
+@inline export const F_OPAQUE: usize = 8;
+
+// Finish: coat.
+// @ts-ignore: decorator
+@inline export const F_COAT: usize = 12;
+
+// Finish: baseR.
+// @ts-ignore: decorator
+@inline export const F_BASE_R: usize = 16;
+
+// Finish: baseG.
+// @ts-ignore: decorator
+@inline export const F_BASE_G: usize = 20;
+
+// Finish: baseB.
+// @ts-ignore: decorator
+@inline export const F_BASE_B: usize = 24;
+
+// Finish: diffuseRoughness.
+// @ts-ignore: decorator
+@inline export const F_DIFFUSE_ROUGHNESS: usize = 28;
+
+// Finish: specularR.
+// @ts-ignore: decorator
+@inline export const F_SPECULAR_R: usize = 32;
+
+// Finish: specularG.
+// @ts-ignore: decorator
+@inline export const F_SPECULAR_G: usize = 36;
+
+// Finish: specularB.
+// @ts-ignore: decorator
+@inline export const F_SPECULAR_B: usize = 40;
+
+// Finish: ior.
+// @ts-ignore: decorator
+@inline export const F_IOR: usize = 44;
+
+// Finish: coatR.
+// @ts-ignore: decorator
+@inline export const F_COAT_R: usize = 48;
+
+// Finish: coatG.
+// @ts-ignore: decorator
+@inline export const F_COAT_G: usize = 52;
+
+// Finish: coatB.
+// @ts-ignore: decorator
+@inline export const F_COAT_B: usize = 56;
+
+// Finish: coatIor.
+// @ts-ignore: decorator
+@inline export const F_COAT_IOR: usize = 60;
+
+// Finish: alphaX.
+// @ts-ignore: decorator
+@inline export const F_ALPHA_X: usize = 64;
+
+// Finish: alphaY.
+// @ts-ignore: decorator
+@inline export const F_ALPHA_Y: usize = 68;
+
+// Finish: coatAlpha.
+// @ts-ignore: decorator
+@inline export const F_COAT_ALPHA: usize = 72;
+
+// Finish: sheet.
+// @ts-ignore: decorator
+@inline export const F_SHEET: usize = 76;
+
+// Finish: emissionR.
+// @ts-ignore: decorator
+@inline export const F_EMISSION_R: usize = 80;
+
+// Finish: emissionG.
+// @ts-ignore: decorator
+@inline export const F_EMISSION_G: usize = 84;
+
+// Finish: emissionB.
+// @ts-ignore: decorator
+@inline export const F_EMISSION_B: usize = 88;
+
+// Finish: lostOut.
+// @ts-ignore: decorator
+@inline export const F_LOST_OUT: usize = 92;
+
+// Finish: tintR.
+// @ts-ignore: decorator
+@inline export const F_TINT_R: usize = 96;
+
+// Finish: tintG.
+// @ts-ignore: decorator
+@inline export const F_TINT_G: usize = 100;
+
+// Finish: tintB.
+// @ts-ignore: decorator
+@inline export const F_TINT_B: usize = 104;
+
+// Finish: lostIn.
+// @ts-ignore: decorator
+@inline export const F_LOST_IN: usize = 108;
+
+// Finish: absorptionR.
+// @ts-ignore: decorator
+@inline export const F_ABSORPTION_R: usize = 112;
+
+// Finish: absorptionG.
+// @ts-ignore: decorator
+@inline export const F_ABSORPTION_G: usize = 116;
+
+// Finish: absorptionB.
+// @ts-ignore: decorator
+@inline export const F_ABSORPTION_B: usize = 120;
+
+// Finish: throughOut.
+// @ts-ignore: decorator
+@inline export const F_THROUGH_OUT: usize = 124;
+
+// Finish: residualR.
+// @ts-ignore: decorator
+@inline export const F_RESIDUAL_R: usize = 128;
+
+// Finish: residualG.
+// @ts-ignore: decorator
+@inline export const F_RESIDUAL_G: usize = 132;
+
+// Finish: residualB.
+// @ts-ignore: decorator
+@inline export const F_RESIDUAL_B: usize = 136;
+
+// Finish: throughIn.
+// @ts-ignore: decorator
+@inline export const F_THROUGH_IN: usize = 140;
+
+// Finish: albedoR.
+// @ts-ignore: decorator
+@inline export const F_ALBEDO_R: usize = 144;
+
+// Finish: albedoG.
+// @ts-ignore: decorator
+@inline export const F_ALBEDO_G: usize = 148;
+
+// Finish: albedoB.
+// @ts-ignore: decorator
+@inline export const F_ALBEDO_B: usize = 152;
+
+// Finish: glossMean.
+// @ts-ignore: decorator
+@inline export const F_GLOSS_MEAN: usize = 156;
+
+// Finish: turnCos.
+// @ts-ignore: decorator
+@inline export const F_TURN_COS: usize = 160;
+
+// Finish: turnSin.
+// @ts-ignore: decorator
+@inline export const F_TURN_SIN: usize = 164;
+
+// Finish: sheetAlpha.
+// @ts-ignore: decorator
+@inline export const F_SHEET_ALPHA: usize = 168;
+
+// Finish: sharp.
+// @ts-ignore: decorator
+@inline export const F_SHARP: usize = 172;
+
+// Finish: chooseDiffuse.
+// @ts-ignore: decorator
+@inline export const F_CHOOSE_DIFFUSE: usize = 176;
+
+// Finish: chooseSpecular.
+// @ts-ignore: decorator
+@inline export const F_CHOOSE_SPECULAR: usize = 180;
+
+// Finish: chooseAlpha2.
+// @ts-ignore: decorator
+@inline export const F_CHOOSE_ALPHA2: usize = 184;
+
+// Finish: lit.
+// @ts-ignore: decorator
+@inline export const F_LIT: usize = 188;
+
+// Emitter: kind.
+// @ts-ignore: decorator
+@inline export const E_KIND: usize = 0;
+
+// Emitter: shadow.
+// @ts-ignore: decorator
+@inline export const E_SHADOW: usize = 4;
+
+// Emitter: parent.
+// @ts-ignore: decorator
+@inline export const E_PARENT: usize = 8;
+
+// Emitter: group.
+// @ts-ignore: decorator
+@inline export const E_GROUP: usize = 12;
+
+// Emitter: x.
+// @ts-ignore: decorator
+@inline export const E_X: usize = 16;
+
+// Emitter: y.
+// @ts-ignore: decorator
+@inline export const E_Y: usize = 20;
+
+// Emitter: z.
+// @ts-ignore: decorator
+@inline export const E_Z: usize = 24;
+
+// Emitter: area.
+// @ts-ignore: decorator
+@inline export const E_AREA: usize = 28;
+
+// Emitter: rightX.
+// @ts-ignore: decorator
+@inline export const E_RIGHT_X: usize = 32;
+
+// Emitter: rightY.
+// @ts-ignore: decorator
+@inline export const E_RIGHT_Y: usize = 36;
+
+// Emitter: rightZ.
+// @ts-ignore: decorator
+@inline export const E_RIGHT_Z: usize = 40;
+
+// Emitter: cosInner.
+// @ts-ignore: decorator
+@inline export const E_COS_INNER: usize = 44;
+
+// Emitter: upX.
+// @ts-ignore: decorator
+@inline export const E_UP_X: usize = 48;
+
+// Emitter: upY.
+// @ts-ignore: decorator
+@inline export const E_UP_Y: usize = 52;
+
+// Emitter: upZ.
+// @ts-ignore: decorator
+@inline export const E_UP_Z: usize = 56;
+
+// Emitter: cosOuter.
+// @ts-ignore: decorator
+@inline export const E_COS_OUTER: usize = 60;
+
+// Emitter: forwardX.
+// @ts-ignore: decorator
+@inline export const E_FORWARD_X: usize = 64;
+
+// Emitter: forwardY.
+// @ts-ignore: decorator
+@inline export const E_FORWARD_Y: usize = 68;
+
+// Emitter: forwardZ.
+// @ts-ignore: decorator
+@inline export const E_FORWARD_Z: usize = 72;
+
+// Emitter: range.
+// @ts-ignore: decorator
+@inline export const E_RANGE: usize = 76;
+
+// Emitter: red.
+// @ts-ignore: decorator
+@inline export const E_RED: usize = 80;
+
+// Emitter: green.
+// @ts-ignore: decorator
+@inline export const E_GREEN: usize = 84;
+
+// Emitter: blue.
+// @ts-ignore: decorator
+@inline export const E_BLUE: usize = 88;
+
+// Emitter: luminance.
+// @ts-ignore: decorator
+@inline export const E_LUMINANCE: usize = 92;
+
+// Emitter: cdf.
+// @ts-ignore: decorator
+@inline export const E_CDF: usize = 96;
+
+// Emitter: count.
+// @ts-ignore: decorator
+@inline export const E_COUNT: usize = 100;
+
+// Emitter: first.
+// @ts-ignore: decorator
+@inline export const E_FIRST: usize = 104;
+
+// Emitter: instance.
+// @ts-ignore: decorator
+@inline export const E_INSTANCE: usize = 108;
+
+// Path: pixel.
+// @ts-ignore: decorator
+@inline export const P_PIXEL: usize = 0;
+
+// Path: depth.
+// @ts-ignore: decorator
+@inline export const P_DEPTH: usize = 1040;
+
+// Path: passes.
+// @ts-ignore: decorator
+@inline export const P_PASSES: usize = 2080;
+
+// Path: medium.
+// @ts-ignore: decorator
+@inline export const P_MEDIUM: usize = 3120;
+
+// Path: ox.
+// @ts-ignore: decorator
+@inline export const P_OX: usize = 4160;
+
+// Path: oy.
+// @ts-ignore: decorator
+@inline export const P_OY: usize = 5200;
+
+// Path: oz.
+// @ts-ignore: decorator
+@inline export const P_OZ: usize = 6240;
+
+// Path: dx.
+// @ts-ignore: decorator
+@inline export const P_DX: usize = 7280;
+
+// Path: dy.
+// @ts-ignore: decorator
+@inline export const P_DY: usize = 8320;
+
+// Path: dz.
+// @ts-ignore: decorator
+@inline export const P_DZ: usize = 9360;
+
+// Path: near.
+// @ts-ignore: decorator
+@inline export const P_NEAR: usize = 10400;
+
+// Path: from.
+// @ts-ignore: decorator
+@inline export const P_FROM: usize = 11440;
+
+// Path: after.
+// @ts-ignore: decorator
+@inline export const P_AFTER: usize = 12480;
+
+// Path: afterInstance.
+// @ts-ignore: decorator
+@inline export const P_AFTER_INSTANCE: usize = 13520;
+
+// Path: afterTriangle.
+// @ts-ignore: decorator
+@inline export const P_AFTER_TRIANGLE: usize = 14560;
+
+// Path: travelled.
+// @ts-ignore: decorator
+@inline export const P_TRAVELLED: usize = 15600;
+
+// Path: t.
+// @ts-ignore: decorator
+@inline export const P_T: usize = 16640;
+
+// Path: b1.
+// @ts-ignore: decorator
+@inline export const P_B1: usize = 17680;
+
+// Path: b2.
+// @ts-ignore: decorator
+@inline export const P_B2: usize = 18720;
+
+// Path: triangle.
+// @ts-ignore: decorator
+@inline export const P_TRIANGLE: usize = 19760;
+
+// Path: instance.
+// @ts-ignore: decorator
+@inline export const P_INSTANCE: usize = 20800;
+
+// Path: x.
+// @ts-ignore: decorator
+@inline export const P_X: usize = 21840;
+
+// Path: y.
+// @ts-ignore: decorator
+@inline export const P_Y: usize = 22880;
+
+// Path: z.
+// @ts-ignore: decorator
+@inline export const P_Z: usize = 23920;
+
+// Path: gx.
+// @ts-ignore: decorator
+@inline export const P_GX: usize = 24960;
+
+// Path: gy.
+// @ts-ignore: decorator
+@inline export const P_GY: usize = 26000;
+
+// Path: gz.
+// @ts-ignore: decorator
+@inline export const P_GZ: usize = 27040;
+
+// Path: nx.
+// @ts-ignore: decorator
+@inline export const P_NX: usize = 28080;
+
+// Path: ny.
+// @ts-ignore: decorator
+@inline export const P_NY: usize = 29120;
+
+// Path: nz.
+// @ts-ignore: decorator
+@inline export const P_NZ: usize = 30160;
+
+// Path: ux.
+// @ts-ignore: decorator
+@inline export const P_UX: usize = 31200;
+
+// Path: uy.
+// @ts-ignore: decorator
+@inline export const P_UY: usize = 32240;
+
+// Path: uz.
+// @ts-ignore: decorator
+@inline export const P_UZ: usize = 33280;
+
+// Path: lift.
+// @ts-ignore: decorator
+@inline export const P_LIFT: usize = 34320;
+
+// Path: part.
+// @ts-ignore: decorator
+@inline export const P_PART: usize = 35360;
+
+// Path: finish.
+// @ts-ignore: decorator
+@inline export const P_FINISH: usize = 36400;
+
+// Path: inside.
+// @ts-ignore: decorator
+@inline export const P_INSIDE: usize = 37440;
+
+// Path: behind.
+// @ts-ignore: decorator
+@inline export const P_BEHIND: usize = 38480;
+
+// Path: tr.
+// @ts-ignore: decorator
+@inline export const P_TR: usize = 39520;
+
+// Path: tg.
+// @ts-ignore: decorator
+@inline export const P_TG: usize = 40560;
+
+// Path: tb.
+// @ts-ignore: decorator
+@inline export const P_TB: usize = 41600;
+
+// Path: red.
+// @ts-ignore: decorator
+@inline export const P_RED: usize = 42640;
+
+// Path: green.
+// @ts-ignore: decorator
+@inline export const P_GREEN: usize = 43680;
+
+// Path: blue.
+// @ts-ignore: decorator
+@inline export const P_BLUE: usize = 44720;
+
+// Path: alpha.
+// @ts-ignore: decorator
+@inline export const P_ALPHA: usize = 45760;
+
+// Path: pdf.
+// @ts-ignore: decorator
+@inline export const P_PDF: usize = 46800;
+
+// Path: vx.
+// @ts-ignore: decorator
+@inline export const P_VX: usize = 47840;
+
+// Path: vy.
+// @ts-ignore: decorator
+@inline export const P_VY: usize = 48880;
+
+// Path: vz.
+// @ts-ignore: decorator
+@inline export const P_VZ: usize = 49920;
+
+// Path: vnx.
+// @ts-ignore: decorator
+@inline export const P_VNX: usize = 50960;
+
+// Path: vny.
+// @ts-ignore: decorator
+@inline export const P_VNY: usize = 52000;
+
+// Path: vnz.
+// @ts-ignore: decorator
+@inline export const P_VNZ: usize = 53040;
+
+// Path: vrx.
+// @ts-ignore: decorator
+@inline export const P_VRX: usize = 54080;
+
+// Path: vry.
+// @ts-ignore: decorator
+@inline export const P_VRY: usize = 55120;
+
+// Path: vrz.
+// @ts-ignore: decorator
+@inline export const P_VRZ: usize = 56160;
+
+// Path: vdiffuse.
+// @ts-ignore: decorator
+@inline export const P_VDIFFUSE: usize = 57200;
+
+// Path: vspecular.
+// @ts-ignore: decorator
+@inline export const P_VSPECULAR: usize = 58240;
+
+// Path: valpha2.
+// @ts-ignore: decorator
+@inline export const P_VALPHA2: usize = 59280;
+
+// Path: vsum.
+// @ts-ignore: decorator
+@inline export const P_VSUM: usize = 60320;
+
+// Path: vthrough.
+// @ts-ignore: decorator
+@inline export const P_VTHROUGH: usize = 61360;
+
+// Path: sx.
+// @ts-ignore: decorator
+@inline export const P_SX: usize = 62400;
+
+// Path: sy.
+// @ts-ignore: decorator
+@inline export const P_SY: usize = 63440;
+
+// Path: sz.
+// @ts-ignore: decorator
+@inline export const P_SZ: usize = 64480;
+
+// Path: sdx.
+// @ts-ignore: decorator
+@inline export const P_SDX: usize = 65520;
+
+// Path: sdy.
+// @ts-ignore: decorator
+@inline export const P_SDY: usize = 66560;
+
+// Path: sdz.
+// @ts-ignore: decorator
+@inline export const P_SDZ: usize = 67600;
+
+// Path: sreach.
+// @ts-ignore: decorator
+@inline export const P_SREACH: usize = 68640;
+
+// Path: sfrom.
+// @ts-ignore: decorator
+@inline export const P_SFROM: usize = 69680;
+
+// Path: snear.
+// @ts-ignore: decorator
+@inline export const P_SNEAR: usize = 70720;
+
+// Path: sred.
+// @ts-ignore: decorator
+@inline export const P_SRED: usize = 71760;
+
+// Path: sgreen.
+// @ts-ignore: decorator
+@inline export const P_SGREEN: usize = 72800;
+
+// Path: sblue.
+// @ts-ignore: decorator
+@inline export const P_SBLUE: usize = 73840;
+
+// Path: albedoR.
+// @ts-ignore: decorator
+@inline export const P_ALBEDO_R: usize = 74880;
+
+// Path: albedoG.
+// @ts-ignore: decorator
+@inline export const P_ALBEDO_G: usize = 75920;
+
+// Path: albedoB.
+// @ts-ignore: decorator
+@inline export const P_ALBEDO_B: usize = 76960;
+
+// Path: normalX.
+// @ts-ignore: decorator
+@inline export const P_NORMAL_X: usize = 78000;
+
+// Path: normalY.
+// @ts-ignore: decorator
+@inline export const P_NORMAL_Y: usize = 79040;
+
+// Path: normalZ.
+// @ts-ignore: decorator
+@inline export const P_NORMAL_Z: usize = 80080;
+
+// Path: distance.
+// @ts-ignore: decorator
+@inline export const P_DISTANCE: usize = 81120;
+
+// Path: count.
+// @ts-ignore: decorator
+@inline export const P_COUNT: usize = 82160;

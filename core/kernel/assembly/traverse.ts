@@ -2,7 +2,9 @@
 // Triangles are tested by the watertight method of Woop, Benthin and Wald (JCGT 2013) in single precision:
 // a shared edge gives exactly opposite edge values on both sides, so no ray slips between neighbours.
 import {
-  HIT_BYTES, HIT_TRIANGLE, LEAF_SHIFT, NODE_BYTES, NODE_CHILDREN, PACK_BYTES, PACK_CORNER, PACK_IDS, RAY_BYTES,
+  CASTS_SHADOW, INSTANCE_BYTES, INSTANCE_FLAGS, INSTANCE_NODES, INSTANCE_PACKS, INSTANCE_TO_SOLID,
+  LANE_HIT, LANE_TOP_STACK, LEAF_SHIFT, NODE_BYTES, NODE_CHILDREN, PACK_BYTES, PACK_CORNER, PACK_IDS,
+  HIT_BYTES, RAY_BYTES,
 } from './layout';
 
 /** Slabs are widened by two roundings each way (Ize, "Robust BVH Ray Traversal", JCGT 2013). */
@@ -10,23 +12,49 @@ const WIDEN: f32 = 1.0000005;
 const NARROW: f32 = 0.9999995;
 const HUGE: f32 = 1e20;
 
-let nodes: usize = 0;
-let packs: usize = 0;
+/** The tree over instances, and the instances. */
+let topNodes: usize = 0;
+let instances: usize = 0;
+/** Stacks of this thread: of the solids' trees, and of the tree over instances. */
 let stack: usize = 0;
+let topStack: usize = 0;
 let hitAt: usize = 0;
-let shadowLimit: i32 = 0x7fffffff;
 
-/**
- * Points this instance at a scene. `hit` receives t, b1, b2 (floats) and the triangle number (i32) of the
- * last closest hit. Triangles numbered `limit` and above cast no shadow.
- */
-export function init(nodesAt: usize, packsAt: usize, stackAt: usize, hit: usize, limit: i32): void {
-  nodes = nodesAt;
-  packs = packsAt;
-  stack = stackAt;
-  hitAt = hit;
-  shadowLimit = limit;
+/** Points this thread at a scene and at its lane. */
+export function init(topAt: usize, instancesAt: usize, lane: usize): void {
+  topNodes = topAt;
+  instances = instancesAt;
+  stack = lane;
+  topStack = lane + LANE_TOP_STACK;
+  hitAt = lane + LANE_HIT;
 }
+
+/** What the walk has found so far; shared by all instances it enters. */
+let best: f32 = 0;
+let bestB1: f32 = 0;
+let bestB2: f32 = 0;
+let bestId: i32 = -1;
+let bestInstance: i32 = -1;
+
+/** Whether a triangle is before what was found, of two at the same distance. */
+// @ts-ignore: decorator
+@inline function comesFirst(instance: i32, id: i32): bool {
+  return bestId < 0 || instance < bestInstance || (instance === bestInstance && id < bestId);
+}
+
+/** Hits count from here on: by distance, then instance, then triangle. So a ray goes on behind a hit, skipping none. */
+let afterT: f32 = 0;
+let afterInstance: i32 = -1;
+let afterTriangle: i32 = -1;
+
+// @ts-ignore: decorator
+@inline export function foundT(): f32 { return best; }
+// @ts-ignore: decorator
+@inline export function foundB1(): f32 { return bestB1; }
+// @ts-ignore: decorator
+@inline export function foundB2(): f32 { return bestB2; }
+// @ts-ignore: decorator
+@inline export function foundInstance(): i32 { return bestInstance; }
 
 // The ray under way: per instance, set by aim().
 let rox: v128 = f32x4.splat(0);
@@ -97,14 +125,12 @@ type Closest = i32;
 type Any = f32;
 
 /**
- * Walks the tree along one ray. Closest: the triangle number or -1, the rest in the hit record. Any: 1 when something
- * that casts a shadow lies on the ray, else 0.
+ * Walks one solid's tree along a ray in its frame. Any: whether something lies on it. Closest: betters what has been
+ * found so far.
  * Invariants: the stack holds (reference, entry distance) pairs; entries of one node lie nearest on top; the 16 bytes
  * above the top are free.
  */
-// @ts-ignore: decorator
-@inline function walk<Q>(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, dz: f32, tmax: f32): i32 {
-  aim(ox, oy, oz, dx, dy, dz);
+function walkSolid<Q>(nodes: usize, packs: usize, instance: i32, tmin: f32): bool {
   // copied from the globals: locals stay in registers
   const orgX = rox;
   const orgY = roy;
@@ -124,21 +150,15 @@ type Any = f32;
   const shearX = shx;
   const shearY = shy;
   const scaleZ = shz;
-  const nodeBase = nodes;
-  const packBase = packs;
   const floor = stack;
   const zero = f32x4.splat(0);
   const vmin = f32x4.splat(tmin);
-  const limit = i32x4.splat(shadowLimit);
-  let best = tmax;
-  let bestB1: f32 = 0;
-  let bestB2: f32 = 0;
-  let bestId: i32 = -1;
+  let nearest = best;
   let top: usize = floor;
   let current: i32 = 0;
   while (true) {
     if (current >= 0) {
-      const at = nodeBase + <usize>current * NODE_BYTES;
+      const at = nodes + <usize>current * NODE_BYTES;
       const farX = nx ^ 16;
       const farY = ny ^ 16;
       const farZ = nz ^ 16;
@@ -163,7 +183,7 @@ type Any = f32;
           ),
           f32x4.splat(WIDEN),
         ),
-        f32x4.splat(best),
+        f32x4.splat(nearest),
       );
       let mask = i32x4.bitmask(f32x4.le(enter, leave));
       if (mask !== 0) {
@@ -189,7 +209,7 @@ type Any = f32;
         const t1 = f32x4.extract_lane(enter, 1);
         const t2 = f32x4.extract_lane(enter, 2);
         const t3 = f32x4.extract_lane(enter, 3);
-        let nearest = first === 0 ? t0 : first === 1 ? t1 : t2;
+        let closer = first === 0 ? t0 : first === 1 ? t1 : t2;
         let chosen = load<i32>(refs + (<usize>first << 2));
         while (mask !== 0) {
           const lane = ctz(mask);
@@ -198,10 +218,10 @@ type Any = f32;
           const ref = load<i32>(refs + (<usize>lane << 2));
           let pushT = t;
           let pushRef = ref;
-          if (t < nearest) {
-            pushT = nearest;
+          if (t < closer) {
+            pushT = closer;
             pushRef = chosen;
-            nearest = t;
+            closer = t;
             chosen = ref;
           }
           // keep this node's entries sorted, nearest on top
@@ -219,7 +239,7 @@ type Any = f32;
       }
     } else {
       const ref = ~current;
-      let pack = packBase + <usize>(ref >> LEAF_SHIFT) * PACK_BYTES;
+      let pack = packs + <usize>(ref >> LEAF_SHIFT) * PACK_BYTES;
       let left = ref & 7;
       while (left > 0) {
         const az = f32x4.sub(v128.load(pack + lz), oz4);
@@ -246,10 +266,10 @@ type Any = f32;
           const t = f32x4.div(scaled, det);
           const met = v128.and(
             v128.and(inside, f32x4.ne(det, zero)),
-            v128.and(f32x4.ge(t, vmin), f32x4.le(t, f32x4.splat(best))),
+            v128.and(f32x4.ge(t, vmin), f32x4.le(t, f32x4.splat(nearest))),
           );
           if (isFloat<Q>()) {
-            if (v128.any_true(v128.and(met, i32x4.lt_s(v128.load(pack + PACK_IDS), limit)))) return 1;
+            if (v128.any_true(met)) return true;
             pack += PACK_BYTES;
             left--;
             continue;
@@ -262,9 +282,12 @@ type Any = f32;
             v128.store(top, t);
             const tl = load<f32>(top + (<usize>lane << 2));
             const id = load<i32>(pack + PACK_IDS + (<usize>lane << 2));
-            if (tl < best || (tl === best && (bestId < 0 || id < bestId))) {
-              best = tl;
+            if (tl === afterT && (instance < afterInstance || (instance === afterInstance && id <= afterTriangle)))
+              continue;
+            if (tl < nearest || (tl === nearest && comesFirst(instance, id))) {
+              nearest = tl;
               bestId = id;
+              bestInstance = instance;
               v128.store(top, f32x4.div(v, det));
               bestB1 = load<f32>(top + (<usize>lane << 2));
               v128.store(top, f32x4.div(w, det));
@@ -279,53 +302,184 @@ type Any = f32;
     // next from the floor, skipping what a nearer hit has made pointless
     while (true) {
       if (top === floor) {
-        if (isFloat<Q>()) return 0;
-        store<f32>(hitAt, best);
-        store<f32>(hitAt + 4, bestB1);
-        store<f32>(hitAt + 8, bestB2);
-        store<i32>(hitAt + HIT_TRIANGLE, bestId);
-        return bestId;
+        best = nearest;
+        return false;
       }
       top -= 8;
       if (isFloat<Q>()) break;
+      if (load<f32>(top + 4) <= nearest) break;
+    }
+    current = load<i32>(top);
+  }
+}
+
+/**
+ * Walks the tree over instances. Any: 1 when something that casts a shadow lies on the ray, else 0. Closest: the
+ * triangle number or -1.
+ * @param from instance the ray leaves, or -1; it is met from `tmin` on, others already from `near` behind the start,
+ * so that what touches the surface is not skipped
+ */
+// @ts-ignore: decorator
+@inline function walk<Q>(
+  ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, dz: f32, tmax: f32, from: i32, near: f32,
+): i32 {
+  best = tmax;
+  bestId = -1;
+  bestInstance = -1;
+  const start = min(tmin, near);
+  const orgX = f32x4.splat(ox);
+  const orgY = f32x4.splat(oy);
+  const orgZ = f32x4.splat(oz);
+  const rx = reciprocal(dx);
+  const ry = reciprocal(dy);
+  const rz = reciprocal(dz);
+  const invX = f32x4.splat(rx);
+  const invY = f32x4.splat(ry);
+  const invZ = f32x4.splat(rz);
+  const nx: usize = rx < 0 ? 16 : 0;
+  const ny: usize = ry < 0 ? 48 : 32;
+  const nz: usize = rz < 0 ? 80 : 64;
+  const vmin = f32x4.splat(start);
+  const floor = topStack;
+  let top = floor;
+  let current: i32 = 0;
+  while (true) {
+    if (current >= 0) {
+      const at = topNodes + <usize>current * NODE_BYTES;
+      const enter = f32x4.pmax(
+        f32x4.mul(
+          f32x4.pmax(
+            f32x4.pmax(
+              f32x4.mul(f32x4.sub(v128.load(at + nx), orgX), invX),
+              f32x4.mul(f32x4.sub(v128.load(at + ny), orgY), invY),
+            ),
+            f32x4.mul(f32x4.sub(v128.load(at + nz), orgZ), invZ),
+          ),
+          f32x4.splat(NARROW),
+        ),
+        vmin,
+      );
+      const leave = f32x4.pmin(
+        f32x4.mul(
+          f32x4.pmin(
+            f32x4.pmin(
+              f32x4.mul(f32x4.sub(v128.load(at + (nx ^ 16)), orgX), invX),
+              f32x4.mul(f32x4.sub(v128.load(at + (ny ^ 16)), orgY), invY),
+            ),
+            f32x4.mul(f32x4.sub(v128.load(at + (nz ^ 16)), orgZ), invZ),
+          ),
+          f32x4.splat(WIDEN),
+        ),
+        f32x4.splat(best),
+      );
+      let mask = i32x4.bitmask(f32x4.le(enter, leave));
+      const refs = at + NODE_CHILDREN;
+      const entries = top;
+      v128.store(top + 64, enter);
+      const lanes = top + 64;
+      while (mask !== 0) {
+        const lane = <usize>ctz(mask) << 2;
+        mask &= mask - 1;
+        const t = load<f32>(lanes + lane);
+        let slot = top;
+        // keep this node's entries sorted, nearest on top
+        while (slot > entries && load<f32>(slot - 4) < t) {
+          store<i64>(slot, load<i64>(slot - 8));
+          slot -= 8;
+        }
+        store<i32>(slot, load<i32>(refs + lane));
+        store<f32>(slot + 4, t);
+        top += 8;
+      }
+    } else {
+      const number = ~current >> LEAF_SHIFT;
+      const at = instances + <usize>number * INSTANCE_BYTES;
+      if (isInteger<Q>() || (load<i32>(at + INSTANCE_FLAGS) & CASTS_SHADOW) !== 0) {
+        const m = at + INSTANCE_TO_SOLID;
+        const c0 = v128.load(m);
+        const c1 = v128.load(m, 16);
+        const c2 = v128.load(m, 32);
+        const d = f32x4.add(
+          f32x4.add(f32x4.mul(c0, f32x4.splat(dx)), f32x4.mul(c1, f32x4.splat(dy))),
+          f32x4.mul(c2, f32x4.splat(dz)),
+        );
+        const o = f32x4.add(
+          f32x4.add(f32x4.mul(c0, orgX), f32x4.mul(c1, orgY)),
+          f32x4.add(f32x4.mul(c2, orgZ), v128.load(m, 48)),
+        );
+        aim(
+          f32x4.extract_lane(o, 0), f32x4.extract_lane(o, 1), f32x4.extract_lane(o, 2),
+          f32x4.extract_lane(d, 0), f32x4.extract_lane(d, 1), f32x4.extract_lane(d, 2),
+        );
+        const met = walkSolid<Q>(
+          load<u32>(at + INSTANCE_NODES), load<u32>(at + INSTANCE_PACKS), number, number === from ? tmin : start,
+        );
+        if (isFloat<Q>() && met) return 1;
+      }
+    }
+    while (true) {
+      if (top === floor) return isFloat<Q>() ? 0 : bestId;
+      top -= 8;
       if (load<f32>(top + 4) <= best) break;
     }
     current = load<i32>(top);
   }
 }
 
-/** Closest hit of one ray; the triangle number or -1, the rest in the hit record. */
-export function closest(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, dz: f32, tmax: f32): i32 {
-  return walk<Closest>(ox, oy, oz, tmin, dx, dy, dz, tmax);
+/** Closest hit from `tmin` on; see walk. */
+export function closest(
+  ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, dz: f32, tmax: f32, from: i32, near: f32,
+): i32 {
+  afterT = -HUGE;
+  return walk<Closest>(ox, oy, oz, tmin, dx, dy, dz, tmax, from, near);
+}
+
+/** Closest hit behind one already met on the same ray, or beside it at the same distance. */
+export function closestAfter(
+  ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f32, tmax: f32, t: f32, instance: i32, triangle: i32,
+): i32 {
+  afterT = t;
+  afterInstance = instance;
+  afterTriangle = triangle;
+  return walk<Closest>(ox, oy, oz, t, dx, dy, dz, tmax, -1, t);
 }
 
 /** Whether anything that casts a shadow lies on the ray: 1 or 0. */
-export function occluded(ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, dz: f32, tmax: f32): i32 {
-  return walk<Any>(ox, oy, oz, tmin, dx, dy, dz, tmax);
+export function occluded(
+  ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, dz: f32, tmax: f32, from: i32, near: f32,
+): i32 {
+  return walk<Any>(ox, oy, oz, tmin, dx, dy, dz, tmax, from, near);
 }
 
-/** Closest hits of `n` rays (8 floats each: origin, tmin, direction, tmax); 16 bytes a hit at `hits`. */
+/** Closest hits of `n` rays (RAY_BYTES each), HIT_BYTES a hit. */
 export function closestBatch(rays: usize, hits: usize, n: i32): void {
-  const kept = hitAt;
   for (let i = 0; i < n; i++) {
     const r = rays + <usize>i * RAY_BYTES;
-    hitAt = hits + <usize>i * HIT_BYTES;
-    closest(
-      load<f32>(r), load<f32>(r + 4), load<f32>(r + 8), load<f32>(r + 12),
-      load<f32>(r + 16), load<f32>(r + 20), load<f32>(r + 24), load<f32>(r + 28),
+    const h = hits + <usize>i * HIT_BYTES;
+    const tmin = load<f32>(r, 12);
+    const id = closest(
+      load<f32>(r), load<f32>(r, 4), load<f32>(r, 8), tmin,
+      load<f32>(r, 16), load<f32>(r, 20), load<f32>(r, 24), load<f32>(r, 28), -1, tmin,
     );
+    store<f32>(h, best);
+    store<f32>(h, bestB1, 4);
+    store<f32>(h, bestB2, 8);
+    store<i32>(h, id, 12);
+    store<i32>(h, bestInstance, 16);
   }
-  hitAt = kept;
 }
 
 /** Any-hit of `n` rays; one i32 each at `out`: 1 blocked, 0 free. */
 export function occludedBatch(rays: usize, out: usize, n: i32): void {
   for (let i = 0; i < n; i++) {
     const r = rays + <usize>i * RAY_BYTES;
-    const blocked = occluded(
-      load<f32>(r), load<f32>(r + 4), load<f32>(r + 8), load<f32>(r + 12),
-      load<f32>(r + 16), load<f32>(r + 20), load<f32>(r + 24), load<f32>(r + 28),
+    const tmin = load<f32>(r, 12);
+    store<i32>(
+      out + (<usize>i << 2),
+      occluded(
+        load<f32>(r), load<f32>(r, 4), load<f32>(r, 8), tmin,
+        load<f32>(r, 16), load<f32>(r, 20), load<f32>(r, 24), load<f32>(r, 28), -1, tmin,
+      ),
     );
-    store<i32>(out + (<usize>i << 2), blocked);
   }
 }

@@ -1,4 +1,4 @@
-/** A scene's triangles in the world, one after the other: what rays meet, what is picked, and what files hold. */
+/** A scene's triangles in the world, one after the other: what files hold. */
 import { composed, scaleOf } from './transform.ts';
 import type { RenderScene, SceneLight } from './renderScene.ts';
 
@@ -29,98 +29,34 @@ function lightTriangles({ placed, width, height }: AreaLight): number[] {
   return [...p, ...q, ...r, ...p, ...r, ...s];
 }
 
-/** A scene laid out before, of which what has not changed is taken over. */
-export interface Laid {
-  scene: RenderScene;
-  flat: FlatScene;
-}
-
-/**
- * Lays a scene out, with its instances as they are at the opening of the shutter.
- * @param shared put the arrays into shared memory
- * @param last what was laid out before; the same triangles are the same object again
- */
-export function flattened(scene: RenderScene, shared = false, last: Laid | null = null): FlatScene {
+/** Lays a scene out, with its instances as they are at the opening of the shutter. */
+export function flattened(scene: RenderScene): FlatScene {
   const { solids, placements, instances, parts } = scene;
-  const memory = (bytes: number) => (shared ? new SharedArrayBuffer(bytes) : new ArrayBuffer(bytes));
-  const floats = (count: number) => new Float32Array(memory(count * 4));
   const areas = areasOf(scene).flatMap(lightTriangles);
-  if (last && sameTriangles(last.scene, scene)) return last.flat;
-
-  const kept = keptOf(scene, last);
-  const count = kept.triangles;
-  const positions = floats(count * 9 + areas.length);
-  positions.set(areas, count * 9);
-  const whole = last && last.flat.geometryTriangles === count ? last.flat : null;
-  const sameUv = whole !== null && kept.least >= SAME_SOLID;
-  const sameTurn = whole !== null && kept.least >= SAME_TURN;
-  const sameRuns = sameUv && sameParts(last!.scene, scene);
+  let count = 0;
+  for (let i = 0; i < instances.count; i++) count += solids[instances.solid[i]].triangles;
   const flat: FlatScene = {
-    positions,
-    normals: sameTurn ? whole.normals : floats(count * 9),
-    tangents: sameTurn ? whole.tangents : floats(count * 9),
-    uv: sameUv ? whole.uv : floats(count * 12),
-    partOf: sameRuns ? whole.partOf : new Uint32Array(memory(count * 4)),
-    first: sameRuns ? whole.first : new Uint32Array(memory(parts.count * 4)),
+    positions: new Float32Array(count * 9 + areas.length),
+    normals: new Float32Array(count * 9),
+    tangents: new Float32Array(count * 9),
+    uv: new Float32Array(count * 12),
+    partOf: new Uint32Array(count),
+    first: new Uint32Array(parts.count),
     geometryTriangles: count,
   };
-  /** Takes a stretch over from what was laid out before. */
-  const take = (what: 'positions' | 'normals' | 'tangents' | 'uv', from: number, to: number) =>
-    flat[what].set(last!.flat[what].subarray(from, to), from);
+  flat.positions.set(areas, count * 9);
   let at = 0;
   for (let i = 0; i < instances.count; i++) {
     const solid = solids[instances.solid[i]];
-    const how = kept.how[i];
-    const [from, to] = [at * 9, (at + solid.triangles) * 9];
     const world = composed(placements.now, instances.placement[i], instances.local, i);
-    if (how >= SAME_PLACE) take('positions', from, to);
-    else placed(solid.positions, flat.positions, from, world);
-    if (!sameTurn) {
-      for (const what of ['normals', 'tangents'] as const) {
-        if (how >= SAME_TURN) take(what, from, to);
-        else turned(solid[what], flat[what], from, world);
-      }
-    }
-    if (!sameUv) {
-      if (how >= SAME_SOLID) take('uv', at * 12, (at + solid.triangles) * 12);
-      else coordinates(solid.uv, flat.uv, at * 12, instances.local, i * 12);
-    }
+    placed(solid.positions, flat.positions, at * 9, world);
+    turned(solid.normals, flat.normals, at * 9, world);
+    turned(solid.tangents, flat.tangents, at * 9, world);
+    coordinates(solid.uv, flat.uv, at * 12, instances.local, i * 12);
     at += solid.triangles;
   }
-  if (!sameRuns) numberParts(scene, flat);
+  numberParts(scene, flat);
   return flat;
-}
-
-/** How much of an instance is as it was laid out before, each with what comes before it. */
-const SAME_SOLID = 1;
-const SAME_TURN = 2;
-const SAME_PLACE = 3;
-
-/** What of each instance can be taken over, the least of all, and the triangles of all. */
-function keptOf(
-  scene: RenderScene,
-  last: Laid | null,
-): { how: Uint8Array; least: number; triangles: number } {
-  const { solids, instances, placements } = scene;
-  const how = new Uint8Array(instances.count);
-  const before = last?.scene;
-  let [at, then, least] = [0, 0, SAME_PLACE];
-  for (let i = 0; i < instances.count; i++) {
-    const solid = solids[instances.solid[i]];
-    const old = before && i < before.instances.count ? before.solids[before.instances.solid[i]] : null;
-    if (before && old && at === then && old.key === solid.key) {
-      const [p, q] = [instances.placement[i], before.instances.placement[i]];
-      const one = (list: Float32Array, k: number) => list.subarray(k * 12, k * 12 + 12);
-      if (sameNumbers(one(instances.local, i), one(before.instances.local, i))) {
-        const [now, was] = [one(placements.now, p), one(before.placements.now, q)];
-        how[i] = sameNumbers(now, was) ? SAME_PLACE : sameTurns(now, was) ? SAME_TURN : SAME_SOLID;
-      }
-    }
-    least = Math.min(least, how[i]);
-    at += solid.triangles;
-    then += old?.triangles ?? 0;
-  }
-  return { how, least, triangles: at };
 }
 
 /** Carries texture coordinates over: lengths in metres, the plane's x and y where the solid stands in it. */
@@ -183,9 +119,6 @@ const sameNumbers = (a: ArrayLike<number>, b: ArrayLike<number>) => {
   for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return false;
   return true;
 };
-
-/** Whether transforms differ in their last columns alone. */
-const sameTurns = (a: Float32Array, b: Float32Array) => a.every((v, i) => i % 4 === 3 || v === b[i]);
 
 const sameParts = (a: RenderScene, b: RenderScene) =>
   (['instance', 'first', 'triangles'] as const).every((k) => sameNumbers(a.parts[k], b.parts[k]));

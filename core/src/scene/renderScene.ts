@@ -65,6 +65,8 @@ export interface Parts {
   /** Finish met from outside and from within; places in the scene's finishes. */
   outside: Uint32Array;
   inside: Uint32Array;
+  /** Whether it glows from both sides, as some meshes of files do; all else glows from its outside. */
+  twoSided: Uint8Array;
   /** Share group of the light it gives; NONE when it gives none. */
   group: Uint32Array;
 }

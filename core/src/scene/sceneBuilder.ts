@@ -18,6 +18,7 @@ export interface PartOf {
   colour: number | null;
   finish: number;
   group: number | null;
+  twoSided?: boolean;
 }
 
 export class SceneBuilder {
@@ -96,6 +97,7 @@ export class SceneBuilder {
         colour: bytes(parts.map((p) => p.colour ?? NO_BYTE)),
         outside: words(finishes),
         inside: words(finishes),
+        twoSided: bytes(parts.map((p) => (p.twoSided ? 1 : 0))),
         group: words(parts.map((p) => p.group ?? NONE)),
       },
     };

@@ -4,7 +4,6 @@ import { cameraFrame } from '../stage/camera.ts';
 import { cos, sin } from '../maths/reproducible.ts';
 import { ZONES, type Zone } from '../document/index.ts';
 import { composed, scaleOf } from '../scene/transform.ts';
-import type { PreparedScene } from './prepare.ts';
 
 type Vec = [number, number, number];
 
@@ -65,7 +64,7 @@ const SIGHT: Record<Zone, [number, number]> = {
  * @returns null when the letter is not in the scene
  */
 export function cellEye(
-  { scene, flat }: Pick<PreparedScene, 'scene' | 'flat'>,
+  scene: RenderScene,
   block: string,
   letter: string,
   zone: Zone | null,
@@ -73,7 +72,7 @@ export function cellEye(
   width: number,
   height: number,
 ): Eye | null {
-  const { parts, things, placements, instances } = scene;
+  const { parts, things, placements, instances, solids } = scene;
   const all = Array.from({ length: parts.count }, (_, i) => i);
   const own = all.map((i) => {
     const thing = things[parts.thing[i]];
@@ -104,8 +103,14 @@ export function cellEye(
   const range = [Infinity, -Infinity, Infinity, -Infinity, -Infinity];
   for (const i of all) {
     if (!shown[i]) continue;
-    for (let at = flat.first[i] * 9; at < (flat.first[i] + parts.triangles[i]) * 9; at += 3) {
-      const [x, y, z] = [flat.positions[at], flat.positions[at + 1], flat.positions[at + 2]];
+    const own = parts.instance[i];
+    const world = composed(placements.now, instances.placement[own], instances.local, own);
+    const { positions } = solids[instances.solid[own]];
+    for (let at = parts.first[i] * 9; at < (parts.first[i] + parts.triangles[i]) * 9; at += 3) {
+      const [px, py, pz] = [positions[at], positions[at + 1], positions[at + 2]];
+      const x = world[0] * px + world[1] * py + world[2] * pz + world[3];
+      const y = world[4] * px + world[5] * py + world[6] * pz + world[7];
+      const z = world[8] * px + world[9] * py + world[10] * pz + world[11];
       const a = dot(right, x, y, z);
       const b = dot(up, x, y, z);
       range[0] = Math.min(range[0], a);

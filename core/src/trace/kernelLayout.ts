@@ -18,35 +18,374 @@ export const PACK_IDS = 144;
 /** A leaf reference is the complement of (first pack << this | packs). */
 export const LEAF_SHIFT = 3;
 
-/** Bytes of a ray: origin, tmin, direction, tmax. */
-export const RAY_BYTES = 32;
+/** Bytes of a triangle as it is shaded: corners, normals, tangents, run. */
+export const TRIANGLE_BYTES = 112;
 
-/** Bytes of a hit: t, b1, b2, triangle. */
-export const HIT_BYTES = 16;
+/** Where a triangle has its normals. */
+export const TRIANGLE_NORMALS = 36;
 
-/** Where a hit has its triangle; t and the barycentrics come before. */
-export const HIT_TRIANGLE = 12;
+/** Where a triangle has its tangents. */
+export const TRIANGLE_TANGENTS = 72;
+
+/** Where a triangle has the number of its run of triangles. */
+export const TRIANGLE_RUN = 108;
+
+/** Bytes of an instance. */
+export const INSTANCE_BYTES = 160;
+
+/** Where an instance has its way from the world into the solid. */
+export const INSTANCE_TO_SOLID = 64;
+
+/** Where an instance has the address of its nodes; packs and triangles follow. */
+export const INSTANCE_NODES = 128;
+
+/** Where an instance has the address of its packs. */
+export const INSTANCE_PACKS = 132;
+
+/** Where an instance has the address of its triangles. */
+export const INSTANCE_TRIANGLES = 136;
+
+/** Where an instance has the number of its first part. */
+export const INSTANCE_PART = 140;
+
+/** Where an instance has its flags. */
+export const INSTANCE_FLAGS = 144;
+
+/** Where an area light’s instance has its emitter. */
+export const INSTANCE_EMITTER = 148;
+
+/** Flag of instances that stop shadow rays. */
+export const CASTS_SHADOW = 1;
+
+/** Flag of instances that are area lights. */
+export const IS_LIGHT = 2;
+
+/** Bytes of a part: finish, flags, emitter, group. */
+export const PART_BYTES = 16;
+
+/** Where a part has its flags. */
+export const PART_FLAGS = 4;
+
+/** Where a part has its emitter, or -1. */
+export const PART_EMITTER = 8;
+
+/** Flag of parts that primary rays pass through. */
+export const PART_HIDDEN = 1;
+
+/** Flag of parts that glow from both sides. */
+export const PART_TWO_SIDED = 2;
+
+/** Entries of a finish’s rows over the cosine. */
+export const ROWS = 32;
+
+/** Where a finish has its metal’s reflectance: red, green, blue, and a sheet’s spread. */
+export const METAL_ROWS = 192;
+
+/** Where a finish has: gloss, coat, lost outside, lost inside. */
+export const LAYER_ROWS = 704;
+
+/** Bytes of a finish. */
+export const FINISH_BYTES = 1216;
+
+/** Bytes of a node of the light tree. */
+export const LIGHT_NODE_BYTES = 208;
+
+/** Bytes of an emitter. */
+export const EMITTER_BYTES = 112;
+
+/** Paths of a wave. */
+export const WAVE = 256;
+
+/** Pixels of a wave’s tile each way. */
+export const WAVE_SIDE = 16;
+
+/** Words a path leaves: r g b alpha, then albedo, normal, distance and count. */
+export const FILM_WORDS = 12;
 
 /** The kernel keeps its own constants below this address. */
 export const FLOOR = 4096;
 
-/** Bytes of one instance’s stack. */
-export const STACK_BYTES = 16384;
+/** Where a lane has the stack of the tree over instances; the solids’ comes first. */
+export const LANE_TOP_STACK = 16384;
 
-/** Where a lane has its last hit. */
-export const LANE_HIT = 16384;
+/** Where a lane has its last hit: t, b1, b2, triangle, instance. */
+export const LANE_HIT = 24448;
 
-/** Where a lane has the rays of a batch. */
-export const LANE_RAYS = 16448;
-
-/** Where a lane has the hits of a batch. */
-export const LANE_HITS = 49216;
-
-/** Bytes of a lane. */
-export const LANE_BYTES = 65600;
+/** Where a lane has the rays and hits of a batch, and what a wave leaves for the film. */
+export const LANE_RAYS = 24576;
 
 /** Rays a batch may hold. */
-export const BATCH_RAYS = 1024;
+export const BATCH_RAYS = 512;
+
+/** Bytes of a ray: origin, tmin, direction, tmax. */
+export const RAY_BYTES = 32;
+
+/** Bytes of a hit: t, b1, b2, triangle, instance. */
+export const HIT_BYTES = 32;
+
+/** Where a lane has the hits of a batch. */
+export const LANE_HITS = 40960;
+
+/** Where a lane has the fields of its wave. */
+export const LANE_WAVE = 57344;
+
+/** Where a lane has its lists of paths. */
+export const LANE_LISTS = 140544;
+
+/** Finishes sorted by at once; more share a place, which only makes groups smaller. */
+export const BUCKETS = 512;
+
+/** Where a lane sorts its paths by finish. */
+export const LANE_BUCKETS = 144640;
+
+/** Where a lane has vectors of a group while single numbers are put in. */
+export const LANE_SCRATCH = 148736;
+
+/** Bytes of a lane. */
+export const LANE_BYTES = 149056;
 
 /** Most memory the shared module declares, in pages of 64 KiB. */
 export const MOST_PAGES = 32768;
+
+/** Kinds of emitters. */
+export const AREA = 0;
+
+/** A cone of light. */
+export const SPOT = 1;
+
+/** Light from infinitely far. */
+export const DIRECTIONAL = 2;
+
+/** A part that glows. */
+export const GLOW = 3;
+
+/** Shines alike all around. */
+export const POINT = 4;
+
+/** Finish: metal. */
+export const F_METAL = 0;
+
+/** Finish: glass. */
+export const F_GLASS = 4;
+
+/** Finish: opaque. */
+export const F_OPAQUE = 8;
+
+/** Finish: coat. */
+export const F_COAT = 12;
+
+/** Finish: baseR. */
+export const F_BASE_R = 16;
+
+/** Finish: baseG. */
+export const F_BASE_G = 20;
+
+/** Finish: baseB. */
+export const F_BASE_B = 24;
+
+/** Finish: diffuseRoughness. */
+export const F_DIFFUSE_ROUGHNESS = 28;
+
+/** Finish: specularR. */
+export const F_SPECULAR_R = 32;
+
+/** Finish: specularG. */
+export const F_SPECULAR_G = 36;
+
+/** Finish: specularB. */
+export const F_SPECULAR_B = 40;
+
+/** Finish: ior. */
+export const F_IOR = 44;
+
+/** Finish: coatR. */
+export const F_COAT_R = 48;
+
+/** Finish: coatG. */
+export const F_COAT_G = 52;
+
+/** Finish: coatB. */
+export const F_COAT_B = 56;
+
+/** Finish: coatIor. */
+export const F_COAT_IOR = 60;
+
+/** Finish: alphaX. */
+export const F_ALPHA_X = 64;
+
+/** Finish: alphaY. */
+export const F_ALPHA_Y = 68;
+
+/** Finish: coatAlpha. */
+export const F_COAT_ALPHA = 72;
+
+/** Finish: sheet. */
+export const F_SHEET = 76;
+
+/** Finish: emissionR. */
+export const F_EMISSION_R = 80;
+
+/** Finish: emissionG. */
+export const F_EMISSION_G = 84;
+
+/** Finish: emissionB. */
+export const F_EMISSION_B = 88;
+
+/** Finish: lostOut. */
+export const F_LOST_OUT = 92;
+
+/** Finish: tintR. */
+export const F_TINT_R = 96;
+
+/** Finish: tintG. */
+export const F_TINT_G = 100;
+
+/** Finish: tintB. */
+export const F_TINT_B = 104;
+
+/** Finish: lostIn. */
+export const F_LOST_IN = 108;
+
+/** Finish: absorptionR. */
+export const F_ABSORPTION_R = 112;
+
+/** Finish: absorptionG. */
+export const F_ABSORPTION_G = 116;
+
+/** Finish: absorptionB. */
+export const F_ABSORPTION_B = 120;
+
+/** Finish: throughOut. */
+export const F_THROUGH_OUT = 124;
+
+/** Finish: residualR. */
+export const F_RESIDUAL_R = 128;
+
+/** Finish: residualG. */
+export const F_RESIDUAL_G = 132;
+
+/** Finish: residualB. */
+export const F_RESIDUAL_B = 136;
+
+/** Finish: throughIn. */
+export const F_THROUGH_IN = 140;
+
+/** Finish: albedoR. */
+export const F_ALBEDO_R = 144;
+
+/** Finish: albedoG. */
+export const F_ALBEDO_G = 148;
+
+/** Finish: albedoB. */
+export const F_ALBEDO_B = 152;
+
+/** Finish: glossMean. */
+export const F_GLOSS_MEAN = 156;
+
+/** Finish: turnCos. */
+export const F_TURN_COS = 160;
+
+/** Finish: turnSin. */
+export const F_TURN_SIN = 164;
+
+/** Finish: sheetAlpha. */
+export const F_SHEET_ALPHA = 168;
+
+/** Finish: sharp. */
+export const F_SHARP = 172;
+
+/** Finish: chooseDiffuse. */
+export const F_CHOOSE_DIFFUSE = 176;
+
+/** Finish: chooseSpecular. */
+export const F_CHOOSE_SPECULAR = 180;
+
+/** Finish: chooseAlpha2. */
+export const F_CHOOSE_ALPHA2 = 184;
+
+/** Finish: lit. */
+export const F_LIT = 188;
+
+/** Emitter: kind. */
+export const E_KIND = 0;
+
+/** Emitter: shadow. */
+export const E_SHADOW = 4;
+
+/** Emitter: parent. */
+export const E_PARENT = 8;
+
+/** Emitter: group. */
+export const E_GROUP = 12;
+
+/** Emitter: x. */
+export const E_X = 16;
+
+/** Emitter: y. */
+export const E_Y = 20;
+
+/** Emitter: z. */
+export const E_Z = 24;
+
+/** Emitter: area. */
+export const E_AREA = 28;
+
+/** Emitter: rightX. */
+export const E_RIGHT_X = 32;
+
+/** Emitter: rightY. */
+export const E_RIGHT_Y = 36;
+
+/** Emitter: rightZ. */
+export const E_RIGHT_Z = 40;
+
+/** Emitter: cosInner. */
+export const E_COS_INNER = 44;
+
+/** Emitter: upX. */
+export const E_UP_X = 48;
+
+/** Emitter: upY. */
+export const E_UP_Y = 52;
+
+/** Emitter: upZ. */
+export const E_UP_Z = 56;
+
+/** Emitter: cosOuter. */
+export const E_COS_OUTER = 60;
+
+/** Emitter: forwardX. */
+export const E_FORWARD_X = 64;
+
+/** Emitter: forwardY. */
+export const E_FORWARD_Y = 68;
+
+/** Emitter: forwardZ. */
+export const E_FORWARD_Z = 72;
+
+/** Emitter: range. */
+export const E_RANGE = 76;
+
+/** Emitter: red. */
+export const E_RED = 80;
+
+/** Emitter: green. */
+export const E_GREEN = 84;
+
+/** Emitter: blue. */
+export const E_BLUE = 88;
+
+/** Emitter: luminance. */
+export const E_LUMINANCE = 92;
+
+/** Emitter: cdf. */
+export const E_CDF = 96;
+
+/** Emitter: count. */
+export const E_COUNT = 100;
+
+/** Emitter: first. */
+export const E_FIRST = 104;
+
+/** Emitter: instance. */
+export const E_INSTANCE = 108;

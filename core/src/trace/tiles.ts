@@ -1,6 +1,6 @@
 /** Sharing the pixels of a film between threads: tiles are claimed one at a time through shared memory. */
 import type { Film } from './film.ts';
-import type { PathTracer } from './pathTracer.ts';
+import type { TileTracer } from './waveTracer.ts';
 
 /** Side of a tile, pixels. */
 const TILE = 32;
@@ -21,7 +21,7 @@ export const rewind = (control: Int32Array) => Atomics.store(control, NEXT, 0);
  * @returns whether this thread's share was finished
  */
 export function traceShare(
-  tracer: PathTracer,
+  tracer: TileTracer,
   film: Film,
   control: Int32Array,
   run: number,

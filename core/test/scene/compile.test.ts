@@ -184,29 +184,3 @@ describe('a compiled scene', () => {
     expect(solids[0].letters).toHaveLength(2);
   });
 });
-
-describe('triangles laid out after others', () => {
-  const p = project();
-  it('are what they would be by themselves, whatever was taken over', async () => {
-    const { scene: before } = await make(p);
-    const last = { scene: before, flat: flattened(before) };
-    for (const what of [
-      (q: Project) => void (q.finishes[0].surface.specular_roughness = 0.9),
-      (q: Project) => void ((q.looks[0].rig[0] as AreaLight).distance = 9),
-      (q: Project) => void (q.looks[0].rig[0].on = false),
-      (q: Project) => void (q.blocks[1].place.position = [0.3, 0.2, 0.1]),
-      (q: Project) => void (q.blocks[1].place.turn = 0.4),
-      (q: Project) => void (q.blocks[0].text = 'SO'),
-      (q: Project) => void q.blocks.pop(),
-    ]) {
-      const q = structuredClone(p);
-      what(q);
-      const { scene } = await make(q);
-      const alone = flattened(scene);
-      const after = flattened(scene, false, last);
-      for (const key of ['positions', 'normals', 'tangents', 'uv', 'partOf', 'first'] as const)
-        expect(Buffer.from(after[key].buffer).equals(Buffer.from(alone[key].buffer)), `${key}`).toBe(true);
-    }
-    expect(flattened(before, false, last)).toBe(last.flat);
-  });
-});

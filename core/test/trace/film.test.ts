@@ -1,8 +1,9 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { createFilm, developed, developedLayers, hasLayers, noiseOf } from '../../src/trace/film.ts';
-import type { PathTracer } from '../../src/trace/pathTracer.ts';
-import { draw, pixelSeed, point } from '../../src/trace/sampler.ts';
+import type { TileTracer } from '../../src/trace/waveTracer.ts';
+import { draw, pixelSeed, point } from '../oracle/sampler.ts';
+import { Probe, sceneOf } from './sceneFixture.ts';
 import { createControl, nextRun, rewind, runIsOff, traceShare } from '../../src/trace/tiles.ts';
 
 describe('a film', () => {
@@ -50,7 +51,7 @@ describe('sharing a film in tiles', () => {
         for (let y = y0; y < y1; y++) for (let x = x0; x < x1; x++) counts[y * width + x]++;
         onTile();
       },
-    }) as unknown as PathTracer;
+    }) satisfies TileTracer as TileTracer;
 
   it('traces every pixel once, whoever takes which tile', () => {
     fc.assert(
@@ -99,6 +100,15 @@ describe('sample points', () => {
       draw(pixel, from + i, pair);
       return [point.x, point.y] as const;
     });
+
+  it('are the kernel’s own, bit for bit', () => {
+    const probe = new Probe(sceneOf([]));
+    for (let k = 0; k < 500; k++) {
+      const pixel = pixelSeed(k, k * 7, k * 3);
+      draw(pixel, k * 5, k % 61);
+      expect(probe.draw(pixel, k * 5, k % 61)).toEqual([point.x, point.y]);
+    }
+  });
 
   it('are the same ones every time, others for other seeds, pixels and dimensions', () => {
     const pixel = pixelSeed(1, 10, 20);

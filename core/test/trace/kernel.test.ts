@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { OracleTracer } from '../../src/trace/oracle.ts';
+import { OracleTracer } from '../oracle/rays.ts';
 import { kernelOver, seeded } from './kernelFixture.ts';
 
 /** A wavy, closed-looking soup: a displaced grid plus loose triangles of very different sizes. */
@@ -24,16 +24,15 @@ function soup(random: () => number): Float32Array {
 }
 
 describe('ray kernel', () => {
-  it('agrees with the oracle on 100,000 rays: same triangle, same distance, same shadow', () => {
+  it('agrees with the oracle on 30,000 rays: same triangle, same distance, same shadow', () => {
     const random = seeded(7);
     const positions = soup(random);
-    const limit = positions.length / 9 - 500;
-    const kernel = kernelOver(positions, limit);
-    const oracle = new OracleTracer(positions, limit);
+    const kernel = kernelOver(positions);
+    const oracle = new OracleTracer(positions);
     let different = 0;
     let hits = 0;
     let shadows = 0;
-    for (let i = 0; i < 100_000; i++) {
+    for (let i = 0; i < 30_000; i++) {
       const o = [random() * 6 - 3, random() * 6 - 3, random() * 6 - 3];
       // two of three towards the soup, so that hits and misses are both common
       const towards = i % 3 === 0 ? [0, 0, 0] : o;
@@ -53,9 +52,9 @@ describe('ray kernel', () => {
       if (dark !== oracle.occluded(o[0], o[1], o[2], 1e-4, d[0], d[1], d[2], tmax)) different++;
     }
     expect(different).toBe(0);
-    expect(hits).toBeGreaterThan(20_000);
-    expect(shadows).toBeGreaterThan(15_000);
-    expect(shadows).toBeLessThan(hits);
+    expect(hits).toBeGreaterThan(6000);
+    // everything here casts a shadow
+    expect(shadows).toBe(hits);
   });
 
   it('lets no ray through the shared edges of a closed box', () => {
@@ -94,11 +93,11 @@ describe('ray kernel', () => {
       kernel.rays[i * 8 + 7] = 1e30;
     }
     kernel.closestBatch(n);
-    const batch = kernel.resultInts.slice(0, n * 4);
+    const batch = kernel.resultInts.slice(0, n * 8);
     const rays = kernel.rays.slice(0, n * 8);
     for (let i = 0; i < n; i++) {
       const r = rays.subarray(i * 8, i * 8 + 8);
-      expect(kernel.closest(r[0], r[1], r[2], r[3], r[4], r[5], r[6], r[7])).toBe(batch[i * 4 + 3]);
+      expect(kernel.closest(r[0], r[1], r[2], r[3], r[4], r[5], r[6], r[7])).toBe(batch[i * 8 + 3]);
     }
   });
 });

@@ -1,14 +1,20 @@
 import { readFileSync } from 'node:fs';
-import { buildRayScene, Kernel, kernelMemory } from '../../src/trace/kernel.ts';
+import { Kernel, kernelMemory } from '../../src/trace/kernel.ts';
+import { SceneMemory } from '../../src/trace/sceneMemory.ts';
+import { soupScene } from '../../src/scene/soup.ts';
 
 const bytes = readFileSync(new URL('../../kernel/build/kernel.wasm', import.meta.url));
 export const kernelModule = new WebAssembly.Module(bytes);
 
 /** A kernel over a triangle soup, ready to trace. */
-export function kernelOver(positions: Float32Array, shadowLimit = positions.length / 9): Kernel {
+export function kernelOver(positions: Float32Array): Kernel {
   const memory = kernelMemory(false);
-  const layout = buildRayScene(kernelModule, memory, positions, shadowLimit, 1);
-  return new Kernel(kernelModule, memory, layout, 0);
+  return new Kernel(
+    kernelModule,
+    memory,
+    new SceneMemory(kernelModule, memory, 1).take(soupScene(positions)),
+    0,
+  );
 }
 
 /** A small seeded generator for tests (mulberry32). */

@@ -1,7 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import type { Vec } from '../../src/light/placing.ts';
-import { Environment } from '../../src/trace/environment.ts';
-import { flatSurround, meanOf, quad, sceneOf, spotView, traced, type TestLight } from './sceneFixture.ts';
+import {
+  flatSurround,
+  meanOf,
+  Probe,
+  quad,
+  sceneOf,
+  spotView,
+  traced,
+  type TestLight,
+} from './sceneFixture.ts';
 
 /** A matte white-ish floor in the plane y = 0, reflecting `albedo` and nothing glossy. */
 const ALBEDO = 0.5;
@@ -205,25 +213,29 @@ describe('surround', () => {
   });
 
   it('samples directions with the density it reports, which integrates to one', () => {
-    const environment = new Environment({ picture: sunny(), gain: 1, turn: 0 });
+    const probe = new Probe(
+      sceneOf([floor()], { surround: { picture: sunny(), gain: 1, turn: 0.7, seen: true } }),
+    );
     // ∫ pdf dω on a grid that divides each cell of the table alike
     const [across, down] = [256 * 4, 128 * 8];
     let sum = 0;
     for (let i = 0; i < down; i++) {
       const elevation = (0.5 - (i + 0.5) / down) * Math.PI;
       const [y, s] = [Math.sin(elevation), Math.cos(elevation)];
+      const row = new Float32Array(across * 3);
       for (let j = 0; j < across; j++) {
         const phi = ((j + 0.5) / across) * 2 * Math.PI;
-        sum += environment.look(s * Math.cos(phi), y, s * Math.sin(phi)) * s;
+        row.set([s * Math.cos(phi), y, s * Math.sin(phi)], j * 3);
       }
+      const looked = probe.many('look', 0, 0, row);
+      for (let k = 3; k < looked.length; k += 4) sum += looked[k] * s;
     }
     expect((sum * 2 * Math.PI * Math.PI) / (across * down)).toBeCloseTo(1, 2);
     for (let k = 0; k < 200; k++) {
-      const density = environment.sample((k * 0.618) % 1, (k * 0.377) % 1);
-      const [x, y, z] = environment.direction;
-      const r = environment.rgb[0];
-      expect(environment.look(x, y, z) / density).toBeCloseTo(1, 3);
-      expect(environment.rgb[0]).toBeCloseTo(r, 3);
+      const [r, , , density, ...direction] = probe.sky((k * 0.618) % 1, (k * 0.377) % 1);
+      const seen = probe.look(direction);
+      expect(seen[3] / density).toBeCloseTo(1, 2);
+      expect(seen[0] / r).toBeCloseTo(1, 2);
     }
   });
 });

@@ -6,10 +6,12 @@ import type { RenderScene, SceneLight, SceneSurround } from '../../src/scene/ren
 import { SceneBuilder } from '../../src/scene/sceneBuilder.ts';
 import { IDENTITY } from '../../src/scene/transform.ts';
 import { plainTangents } from '../../src/scene/tangents.ts';
-import { buildRayScene, Kernel, kernelMemory } from '../../src/trace/kernel.ts';
+import { kernelMemory } from '../../src/trace/kernel.ts';
 import { createFilm, developed } from '../../src/trace/film.ts';
-import { PathTracer } from '../../src/trace/pathTracer.ts';
-import { ScenePreparer } from '../../src/trace/prepare.ts';
+import { FINISH_BYTES, LANE_RAYS } from '../../src/trace/kernelLayout.ts';
+import { prepared } from '../../src/trace/prepare.ts';
+import { SceneMemory } from '../../src/trace/sceneMemory.ts';
+import { WaveTracer } from '../../src/trace/waveTracer.ts';
 import type { Eye } from '../../src/trace/eye.ts';
 import { kernelModule } from './kernelFixture.ts';
 
@@ -99,12 +101,103 @@ export const spotView = (origin: Vec, forward: Vec, width = 8): Eye => ({
   bounces: 1,
 });
 
-export function tracerFor(scene: RenderScene, view: Eye): PathTracer {
+export function tracerFor(scene: RenderScene, view: Eye): WaveTracer {
   const memory = kernelMemory(false);
-  const prepared = new ScenePreparer().prepare(scene);
-  const { positions, geometryTriangles } = prepared.flat;
-  const layout = buildRayScene(kernelModule, memory, positions, geometryTriangles, 1);
-  return new PathTracer(prepared, new Kernel(kernelModule, memory, layout, 0), view);
+  const tracer = new WaveTracer(kernelModule, memory, 0);
+  tracer.aim(prepared(new SceneMemory(kernelModule, memory, 1), scene), view);
+  return tracer;
+}
+
+/** Stages of the kernel that can be tried alone (kernel/assembly/probe.ts). */
+export const STAGES = { evaluate: 0, sample: 1, draw: 2, look: 3, sky: 4 } as const;
+/** Vectors a stage takes and gives. */
+const TAKEN = { evaluate: 6, sample: 6, draw: 1, look: 3, sky: 2 };
+const GIVEN = { evaluate: 4, sample: 8, draw: 2, look: 4, sky: 7 };
+
+/** Paths probed at once: they lie where a lane has its batches. */
+const MOST_PROBED = 128;
+
+/** Single stages of the kernel on one scene's finishes and surround, one path at a time. */
+export class Probe {
+  readonly records: Float32Array;
+  private readonly kernel: WaveTracer['kernel'];
+  private readonly memory: WebAssembly.Memory;
+  private readonly finishes: number;
+  private readonly at: number;
+
+  constructor(scene: RenderScene) {
+    this.memory = kernelMemory(false);
+    const tracer = new WaveTracer(kernelModule, this.memory, 0);
+    const made = prepared(new SceneMemory(kernelModule, this.memory, 1), scene);
+    tracer.aim(made, spotView([0, 0, 1], [0, 0, -1]));
+    this.kernel = tracer.kernel;
+    this.records = made.records;
+    this.finishes = made.addresses.finishes;
+    this.at = made.addresses.lanes + LANE_RAYS;
+  }
+
+  /** Runs a stage for many paths: of each what the stage takes, then what it gives. Words are given as their bits. */
+  many(
+    stage: keyof typeof STAGES,
+    finish: number,
+    inside: number,
+    numbers: ArrayLike<number>,
+    words = false,
+  ): Float32Array {
+    const [taken, given] = [TAKEN[stage], GIVEN[stage]];
+    const paths = numbers.length / taken;
+    const out = new Float32Array(paths * given);
+    for (let first = 0; first < paths; first += MOST_PROBED) {
+      const count = Math.min(MOST_PROBED, paths - first);
+      const groups = Math.ceil(count / 4);
+      const outAt = this.at + groups * taken * 16;
+      const input = words
+        ? new Int32Array(this.memory.buffer, this.at, groups * taken * 4)
+        : new Float32Array(this.memory.buffer, this.at, groups * taken * 4);
+      for (let p = 0; p < groups * 4; p++)
+        for (let k = 0; k < taken; k++)
+          input[((p >> 2) * taken + k) * 4 + (p & 3)] = numbers[(first + Math.min(p, count - 1)) * taken + k];
+      this.kernel.probe(STAGES[stage], finish, inside, this.at, taken, outAt, given, groups);
+      const output = new Float32Array(this.memory.buffer, outAt, groups * given * 4);
+      for (let p = 0; p < count; p++)
+        for (let k = 0; k < given; k++)
+          out[(first + p) * given + k] = output[((p >> 2) * given + k) * 4 + (p & 3)];
+    }
+    return out;
+  }
+
+  /** Address of one of the scene's finishes. */
+  finish = (number: number) => this.finishes + number * FINISH_BYTES;
+
+  private run(stage: keyof typeof STAGES, finish: number, inside: number, numbers: number[], words = false) {
+    return [...this.many(stage, finish, inside, numbers, words)];
+  }
+
+  /** f · |cos| r g b and density. @param finish a finish of the scene */
+  evaluate(finish: number, inside: boolean, o: readonly number[], i: readonly number[]): number[] {
+    return this.run('evaluate', this.finish(finish), inside ? 1 : 0, [...o, ...i]);
+  }
+
+  /** f · |cos| r g b, density, direction x y z; null when the path ends. */
+  sample(finish: number, inside: boolean, o: readonly number[], lot: number, u: number, v: number) {
+    const out = this.run('sample', this.finish(finish), inside ? 1 : 0, [...o, lot, u, v]);
+    return out[7] === 0 ? null : out;
+  }
+
+  /** A point of a dimension pair. */
+  draw(pixel: number, index: number, pair: number): number[] {
+    return this.run('draw', index, pair, [pixel], true);
+  }
+
+  /** Radiance r g b and density. */
+  look(direction: readonly number[]): number[] {
+    return this.run('look', 0, 0, [...direction]);
+  }
+
+  /** Radiance r g b, density, direction x y z. */
+  sky(u: number, v: number): number[] {
+    return this.run('sky', 0, 0, [u, v]);
+  }
 }
 
 /** The developed film, r g b alpha a pixel. */

@@ -4,7 +4,9 @@ import { join } from 'node:path';
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
 import { flattened } from '@wemlox/core/scene/flatScene';
-import { buildRayScene, Kernel, kernelMemory } from '@wemlox/core/trace/kernel';
+import { soupScene } from '@wemlox/core/scene/soup';
+import { Kernel, kernelMemory } from '@wemlox/core/trace/kernel';
+import { SceneMemory } from '@wemlox/core/trace/sceneMemory';
 import { BATCH_RAYS } from '@wemlox/core/trace/kernelLayout';
 import { cameraFrame } from '@wemlox/core/stage/camera';
 import { kernelBytes } from '../threads.ts';
@@ -40,8 +42,7 @@ export async function benchRays(dump: string | undefined): Promise<Report> {
   // the shared module is what every room runs
   const module = new WebAssembly.Module(kernelBytes());
   const memory = kernelMemory(true);
-  const layout = buildRayScene(module, memory, positions, flat.geometryTriangles, 1);
-  const kernel = new Kernel(module, memory, layout, 0);
+  const kernel = new Kernel(module, memory, new SceneMemory(module, memory, 1).take(soupScene(positions)), 0);
   const geometry = new BufferGeometry().setAttribute('position', new BufferAttribute(positions, 3));
   const peer = new MeshBVH(geometry);
 

@@ -1,14 +1,17 @@
 /** What an edit makes anew on its way to a scene that can be traced: against an edit that changes every solid. */
 import type { Project } from '@wemlox/core/document';
-import { kernelMemory, buildRayScene, Kernel } from '@wemlox/core/trace/kernel';
+import { kernelMemory } from '@wemlox/core/trace/kernel';
 import { cellEye } from '@wemlox/core/trace/eye';
-import { PathTracer } from '@wemlox/core/trace/pathTracer';
-import { ScenePreparer } from '@wemlox/core/trace/prepare';
+import { prepared as prepare } from '@wemlox/core/trace/prepare';
+import { SceneMemory } from '@wemlox/core/trace/sceneMemory';
+import { WaveTracer } from '@wemlox/core/trace/waveTracer';
 import { kernelBytes } from '../threads.ts';
 import { median, type Report, type Row } from './report.ts';
 import { chromeWord, newMaker } from './word.ts';
 
 const ROUNDS = 5;
+const kernelModule = () => new WebAssembly.Module(kernelBytes());
+const newStore = () => new SceneMemory(kernelModule(), kernelMemory(true), 1);
 const LETTERS = 'STARBOARD MUSTER STATION ';
 type Change = (project: Project, round: number) => void;
 
@@ -30,13 +33,13 @@ async function cpuMilliseconds(work: () => Promise<unknown>): Promise<number> {
 async function editsOf(letters: number, width: number | null): Promise<Row[]> {
   const text = LETTERS.repeat(Math.ceil(letters / LETTERS.length)).slice(0, letters);
   const maker = newMaker();
-  const preparer = new ScenePreparer();
+  const store = newStore();
   const { project } = await chromeWord(text, maker);
   const make = async (p: Project) => {
     const { scene } = await maker.make(p, p.looks[0].id, p.shots[0].id, width);
-    return preparer.prepare(scene, true);
+    return prepare(store, scene);
   };
-  const { flat } = await make(project);
+  const { triangles } = (await make(project)).addresses;
   const edit = (change: Change, round: number) => {
     const next = structuredClone(project);
     change(next, round);
@@ -53,7 +56,7 @@ async function editsOf(letters: number, width: number | null): Promise<Row[]> {
     }
     const ratios = ours.map((v, i) => v / peer[i]);
     rows.push({
-      case: `${name}, ${letters} letters, ${flat.geometryTriangles} triangles`,
+      case: `${name}, ${letters} letters, ${triangles} triangles`,
       ours: median(ours),
       peer: median(peer),
       peerName: 'the depth changed',
@@ -72,30 +75,24 @@ async function cells(): Promise<Row> {
   const [block] = project.blocks;
   Object.assign(block.strip, { on: true, spacing: 0.004, size: 0.003 });
   const { scene } = await maker.make(project, project.looks[0].id, project.shots[0].id, 800);
-  const prepared = new ScenePreparer().prepare(scene);
-  const memory = kernelMemory(false);
-  const module = new WebAssembly.Module(kernelBytes('kernel.wasm'));
-  const { positions, geometryTriangles } = prepared.flat;
-  const kernel = new Kernel(
-    module,
-    memory,
-    buildRayScene(module, memory, positions, geometryTriangles, 1),
-    0,
-  );
-  const tracer = (of = prepared) => {
-    const eye = cellEye(of, block.id, block.letters[0], 'front', -1, 64, 48)!;
-    return new PathTracer(of, kernel, eye);
+  const store = newStore();
+  const prepared = prepare(store, scene);
+  const { triangles } = prepared.addresses;
+  const tracer = new WaveTracer(kernelModule(), store.memory, 0);
+  const aim = (of = prepared) => {
+    const eye = cellEye(scene, block.id, block.letters[0], 'front', -1, 64, 48)!;
+    tracer.aim(of, eye);
   };
   const [first, next]: number[][] = [[], []];
   for (let k = 0; k < ROUNDS; k++) {
     // the same triangles as if never seen
-    const fresh = { ...prepared, flat: { ...prepared.flat } };
-    first.push(await cpuMilliseconds(async () => tracer(fresh)));
-    next.push(await cpuMilliseconds(async () => tracer(fresh)));
+    const fresh = { ...prepared };
+    first.push(await cpuMilliseconds(async () => aim(fresh)));
+    next.push(await cpuMilliseconds(async () => aim(fresh)));
   }
   const ratios = next.map((v, i) => v / first[i]);
   return {
-    case: `a cell beside a strip of points, ${geometryTriangles} triangles`,
+    case: `a cell beside a strip of points, ${triangles} triangles`,
     ours: median(next),
     peer: median(first),
     peerName: 'the first cell',

@@ -4,7 +4,9 @@ import { OpenFont } from '@wemlox/core/type/font';
 import { loadRegions, merged } from '@wemlox/core/plane/region';
 import { SHIPPED_FONTS } from '@wemlox/core/type/shippedFonts';
 import { bevelsFor, faultOf } from '@wemlox/core/solid/truths';
-import { buildRayScene, Kernel, kernelMemory } from '@wemlox/core/trace/kernel';
+import { Kernel, kernelMemory } from '@wemlox/core/trace/kernel';
+import { SceneMemory } from '@wemlox/core/trace/sceneMemory';
+import { soupScene } from '@wemlox/core/scene/soup';
 import { diskSources } from '../sources.ts';
 import { alone, type Report, type Row } from './report.ts';
 
@@ -20,7 +22,7 @@ export async function soundShare(faces: readonly string[], characters: readonly 
   const module = kernelModule();
   const over = (positions: Float32Array) => {
     const memory = kernelMemory(false);
-    return new Kernel(module, memory, buildRayScene(module, memory, positions, positions.length / 9, 1), 0);
+    return new Kernel(module, memory, new SceneMemory(module, memory, 1).take(soupScene(positions)), 0);
   };
   const sources = diskSources(() => Promise.reject(new Error('no assets')));
   const rows: Row[] = [];

@@ -70,7 +70,7 @@ export class Draft {
   private readonly pmrem: PMREMGenerator;
   /** By the number of the picture. */
   private readonly environments = new Map<number, { picture: Texture; lit: Texture }>();
-  private prepared: PickedIn | null = null;
+  private scene: PickedIn | null = null;
   /** Made when the scene is first picked in. */
   private picker: PartPicker | null = null;
   private camera: Camera | null = null;
@@ -138,7 +138,7 @@ export class Draft {
     for (const name of gone) this.forget(name);
     this.light(scene);
     this.surround(scene, view);
-    this.prepared = prepared;
+    this.scene = scene;
     this.picker = null;
     this.draw();
   }
@@ -306,7 +306,7 @@ export class Draft {
     if (this.due) return;
     this.due = requestAnimationFrame(() => {
       this.due = 0;
-      if (!this.prepared) return;
+      if (!this.scene) return;
       const started = performance.now();
       this.renderer.render(this.world, this.eye);
       performance.measure('wemlox:draw', { start: started });
@@ -318,7 +318,7 @@ export class Draft {
   }
 
   private get picking(): PartPicker | null {
-    if (this.prepared) this.picker ??= new PartPicker(this.prepared);
+    if (this.scene) this.picker ??= new PartPicker(this.scene);
     return this.picker;
   }
 

@@ -1,8 +1,8 @@
 /** What of a scene a ray meets first: parts by their boxes, then their triangles. */
-import { Box3, Vector3, type Ray } from 'three';
+import { Box3, Matrix4, Vector3, type Ray } from 'three';
 import { ZONES, type Zone } from '@wemlox/core/document';
-import type { FlatScene } from '@wemlox/core/scene/flatScene';
 import type { RenderScene, Thing } from '@wemlox/core/scene/renderScene';
+import { composed } from '@wemlox/core/scene/transform';
 
 export interface Picked extends Thing {
   zone: Zone | null;
@@ -13,10 +13,9 @@ export interface Picked extends Thing {
 /** Boxes of flat parts are given this thickness, metres: rounding must not let rays pass between their sides. */
 const THIN = 1e-5;
 
-export interface PickedIn {
-  scene: Pick<RenderScene, 'parts' | 'things'>;
-  flat: Pick<FlatScene, 'positions' | 'first'>;
-}
+export type PickedIn = Pick<RenderScene, 'parts' | 'things' | 'instances' | 'placements' | 'solids'>;
+
+type Rows = [number, number, number, number, number, number, number, number, number, number, number, number];
 
 const a = new Vector3();
 const b = new Vector3();
@@ -25,28 +24,30 @@ const met = new Vector3();
 
 export class PartPicker {
   private readonly of: PickedIn;
+  /** From each instance's solid into the world. */
+  private readonly worlds: Matrix4[];
   private readonly boxes: Box3[];
 
   constructor(of: PickedIn) {
     this.of = of;
-    const { parts } = of.scene;
-    const { positions: p, first } = of.flat;
+    const { parts, instances, placements, solids } = of;
+    this.worlds = Array.from({ length: instances.count }, (_, i) => {
+      const m = composed(placements.now, instances.placement[i], instances.local, i);
+      return new Matrix4().set(...(Array.from(m) as Rows), 0, 0, 0, 1);
+    });
     this.boxes = Array.from({ length: parts.count }, (_, part) => {
-      const min = [Infinity, Infinity, Infinity];
-      const max = [-Infinity, -Infinity, -Infinity];
-      for (let i = first[part] * 9; i < (first[part] + parts.triangles[part]) * 9; i++) {
-        const k = i % 3;
-        if (p[i] < min[k]) min[k] = p[i];
-        if (p[i] > max[k]) max[k] = p[i];
-      }
-      return new Box3(new Vector3(...min), new Vector3(...max)).expandByScalar(THIN);
+      const { positions: p } = solids[instances.solid[parts.instance[part]]];
+      const box = new Box3();
+      const first = parts.first[part] * 9;
+      for (let i = first; i < first + parts.triangles[part] * 9; i += 3)
+        box.expandByPoint(a.set(p[i], p[i + 1], p[i + 2]));
+      return box.applyMatrix4(this.worlds[parts.instance[part]]).expandByScalar(THIN);
     });
   }
 
   /** The nearest part along a ray; null where there is none. */
   nearest(ray: Ray): Picked | null {
-    const { parts, things } = this.of.scene;
-    const { positions: p, first } = this.of.flat;
+    const { parts, things, instances, solids } = this.of;
     const before = this.boxes.flatMap((box, part) => {
       if (box.containsPoint(ray.origin)) return [{ part, entry: 0 }];
       const at = ray.intersectBox(box, met);
@@ -57,10 +58,14 @@ export class PartPicker {
     let found: Picked | null = null;
     for (const { part, entry } of before) {
       if (entry > least) break;
-      for (let t = first[part] * 9; t < (first[part] + parts.triangles[part]) * 9; t += 9) {
-        a.set(p[t], p[t + 1], p[t + 2]);
-        b.set(p[t + 3], p[t + 4], p[t + 5]);
-        c.set(p[t + 6], p[t + 7], p[t + 8]);
+      const instance = parts.instance[part];
+      const world = this.worlds[instance];
+      const { positions: p } = solids[instances.solid[instance]];
+      const first = parts.first[part] * 9;
+      for (let t = first; t < first + parts.triangles[part] * 9; t += 9) {
+        a.set(p[t], p[t + 1], p[t + 2]).applyMatrix4(world);
+        b.set(p[t + 3], p[t + 4], p[t + 5]).applyMatrix4(world);
+        c.set(p[t + 6], p[t + 7], p[t + 8]).applyMatrix4(world);
         if (!ray.intersectTriangle(a, b, c, false, met)) continue;
         const distance = met.distanceToSquared(ray.origin);
         if (distance >= least) continue;
@@ -80,7 +85,7 @@ export class PartPicker {
     block: string,
     letter: string,
   ): { min: [number, number, number]; max: [number, number, number] } | null {
-    const { parts, things } = this.of.scene;
+    const { parts, things } = this.of;
     const box = new Box3();
     for (const [part, own] of this.boxes.entries()) {
       const thing = things[parts.thing[part]];

@@ -1,11 +1,13 @@
 /** Document → solids → scene → ray tree, in memory that the tracers share. */
 import 'reflect-metadata';
 import { reduced, surroundFacts, type SurroundPicture } from '@wemlox/core/light/surround';
-import type { FlatScene } from '@wemlox/core/scene/flatScene';
+import { sameTriangles } from '@wemlox/core/scene/flatScene';
+import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import { exported } from '@wemlox/core/scene/exportSolids';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
-import { buildRayScene, kernelMemory } from '@wemlox/core/trace/kernel';
-import { ScenePreparer } from '@wemlox/core/trace/prepare';
+import { kernelMemory } from '@wemlox/core/trace/kernel';
+import { prepared as prepare } from '@wemlox/core/trace/prepare';
+import { SceneMemory } from '@wemlox/core/trace/sceneMemory';
 import { DraftPreparer } from './draftBuffers.ts';
 import { compileKernel, webSources } from './files.ts';
 import {
@@ -20,16 +22,14 @@ import {
 } from './messages.ts';
 
 const maker = new SceneMaker(webSources, true);
-const preparer = new ScenePreparer();
 const kernel = compileKernel();
-/** How many tracers will share the tree: the worker is named after it. */
+/** How many tracers will share the memory: the worker is named after it. */
 const lanes = Number(self.name) || 1;
 
-/** Two memories take turns, so that tracers on the last tree are not disturbed by the next. */
-const memories = [kernelMemory(true), kernelMemory(true)];
-let rays: RayMemory | null = null;
-/** The triangles in the tree. */
-let builtFrom: FlatScene | null = null;
+/** Opened with the first scene; the next stands beside it, so that tracers on the last are not disturbed. */
+let opened: { rays: RayMemory; store: SceneMemory } | null = null;
+/** The scene made last. */
+let last: RenderScene | null = null;
 const drafts = new DraftPreparer();
 
 /** What the page sees of each picture; it cannot tell sent memory by identity, hence the numbers. */
@@ -53,26 +53,20 @@ async function make(request: SceneRequest): Promise<SceneReply> {
     request.width,
   );
   const started = performance.now();
-  const prepared = preparer.prepare(scene, true);
-  const { flat } = prepared;
-  if (builtFrom !== flat || !rays) {
-    const version: number = (rays?.version ?? 0) + 1;
-    const memory = memories[version % 2];
+  if (!opened) {
     const module = await kernel;
-    rays = {
-      module,
-      memory,
-      layout: buildRayScene(module, memory, flat.positions, flat.geometryTriangles, lanes),
-      version,
-    };
-    builtFrom = flat;
+    const memory = kernelMemory(true);
+    opened = { rays: { module, memory, version: 0 }, store: new SceneMemory(module, memory, lanes) };
   }
+  const prepared = prepare(opened.store, scene);
+  if (!last || !sameTriangles(last, scene)) opened.rays.version++;
+  last = scene;
   const tree = performance.now() - started;
   const view = viewOf(scene.surround.picture);
   return {
     seq: request.seq,
     prepared,
-    rays,
+    rays: opened.rays,
     draft: drafts.prepare(scene),
     view,
     findings,

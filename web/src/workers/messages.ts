@@ -7,7 +7,6 @@ import type { TubeFacts } from '@wemlox/core/solid/tube';
 import type { BevelLimits } from '@wemlox/core/solid/limits';
 import type { Contour } from '@wemlox/core/plane/flatten';
 import type { Film } from '@wemlox/core/trace/film';
-import type { RayAddresses } from '@wemlox/core/trace/kernel';
 import type { Finding } from '@wemlox/core/preflight/finding';
 import type { PreparedScene } from '@wemlox/core/trace/prepare';
 import type { DraftBuffers } from './draftBuffers.ts';
@@ -92,7 +91,6 @@ export type Answered =
 export interface RayMemory {
   module: WebAssembly.Module;
   memory: WebAssembly.Memory;
-  layout: RayAddresses;
   /** Raised with each new geometry. */
   version: number;
 }

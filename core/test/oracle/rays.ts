@@ -3,8 +3,6 @@
  * test oracle. Single precision throughout, in the
  * kernel's order of operations, so that distances agree to the bit (Woop, Benthin, Wald, JCGT 2013).
  */
-import type { Hit } from './kernel.ts';
-
 const f = Math.fround;
 const LEAF_SIZE = 4;
 /** Boxes are tested in double precision and widened by this share: never a false miss. */
@@ -12,7 +10,7 @@ const SLACK = 1e-5;
 
 /** Closest-hit and any-hit queries over a triangle soup (nine floats a triangle, metres). */
 export class OracleTracer {
-  readonly hit: Hit = { t: 0, b1: 0, b2: 0, triangle: -1 };
+  readonly hit = { t: 0, b1: 0, b2: 0, triangle: -1 };
   private readonly positions: Float32Array;
   private readonly order: Uint32Array;
   private readonly boxes: Float64Array;

@@ -2,8 +2,8 @@
  * Local lights and glowing surfaces, chosen in proportion to what each would give the point if nothing stood
  * in the way. The surround takes part in the choice as one more light.
  */
-import { luminance } from '../maths/colour.ts';
-import type { FlatScene } from '../scene/flatScene.ts';
+import { luminance } from '../../src/maths/colour.ts';
+import type { FlatScene } from '../../src/scene/flatScene.ts';
 import type { Environment } from './environment.ts';
 import type { PreparedScene } from './prepare.ts';
 import { F, RECORD } from './surface.ts';

@@ -1,19 +1,20 @@
 /**
+ * The reference: the kernel's integrator, one path at a time and in double precision, with lights weighed one by one.
  * Unidirectional path tracing with next-event estimation and multiple importance sampling (Veach 1997,
  * balance heuristic). What a pixel gets depends on scene, eye, seed and sample number alone.
  */
-import { exp } from '../maths/reproducible.ts';
-import { luminance } from '../maths/colour.ts';
-import type { FlatScene } from '../scene/flatScene.ts';
-import type { RenderScene } from '../scene/renderScene.ts';
+import { exp } from '../../src/maths/reproducible.ts';
+import { luminance } from '../../src/maths/colour.ts';
+import type { FlatScene } from '../../src/scene/flatScene.ts';
+import type { RenderScene } from '../../src/scene/renderScene.ts';
 import { Environment } from './environment.ts';
-import { hasLayers, type Film } from './film.ts';
-import type { Kernel } from './kernel.ts';
+import { hasLayers, type Film } from '../../src/trace/film.ts';
+import type { OracleTracer } from './rays.ts';
 import { Lights, lightSample } from './lights.ts';
 import type { PreparedScene } from './prepare.ts';
 import { draw, pixelSeed, point } from './sampler.ts';
 import { evaluate, F, lookup, RECORD, sample, scattered, T as TABLES, weigh } from './surface.ts';
-import type { Eye } from './eye.ts';
+import type { Eye } from '../../src/trace/eye.ts';
 
 /**
  * Ray origins are lifted off the surface by this share of the triangle's extent and of their own coordinates:
@@ -32,9 +33,6 @@ const PAIRS = 4;
 /** First draw of those that choose between a sheet's reflection and what lies behind it. */
 const SHEET_PAIR = 4096;
 
-/** Closest-hit and any-hit queries: the kernel, or the oracle in its place. */
-export type RayQueries = Pick<Kernel, 'closest' | 'occluded' | 'hit'>;
-
 export class PathTracer {
   /** Rays traced so far, of all kinds. */
   rays = 0;
@@ -42,7 +40,7 @@ export class PathTracer {
   private readonly flat: FlatScene;
   private readonly records: Float32Array;
   private readonly environment: Environment;
-  private readonly queries: RayQueries;
+  private readonly queries: OracleTracer;
   private readonly eye: Eye;
   private readonly partFinish: Int32Array;
   private readonly lights: Lights;
@@ -55,7 +53,7 @@ export class PathTracer {
   /** What the last path saw first: albedo, normal, depth, and whether it saw anything. */
   private readonly first = new Float64Array(8);
 
-  constructor(prepared: PreparedScene, queries: RayQueries, eye: Eye) {
+  constructor(prepared: PreparedScene, queries: OracleTracer, eye: Eye) {
     this.scene = prepared.scene;
     this.flat = prepared.flat;
     this.records = prepared.records;
@@ -66,8 +64,18 @@ export class PathTracer {
       const dressed = eye.dress?.[i] ?? -1;
       return dressed >= 0 ? dressed : finish;
     });
-    this.sheets = this.partFinish.some((f) => this.records[f * RECORD + F.sheet] > 0);
+    this.sheets = this.partFinish.some((f) => this.isPane(f * RECORD));
     this.lights = new Lights(prepared, this.partFinish, this.environment);
+  }
+
+  /** A smooth sheet, which light crosses straight. */
+  private isPane(b: number): boolean {
+    return this.records[b + F.sheet] > 0 && this.records[b + F.sheetAlpha] === 0;
+  }
+
+  /** Squared index of what a path is in. */
+  private squaredIndex(medium: number): number {
+    return medium < 0 ? 1 : this.records[medium + F.ior] ** 2;
   }
 
   /** Adds samples [first, last) of a tile of pixels to a film. */
@@ -139,7 +147,7 @@ export class PathTracer {
       // area lights block nothing
       if (triangle >= flat.geometryTriangles) continue;
       const b = this.partFinish[flat.partOf[triangle]] * RECORD;
-      if (R[b + F.sheet] <= 0) return false;
+      if (!this.isPane(b)) return false;
       const share = this.sheetShare(b, triangle, dx, dy, dz);
       for (let c = 0; c < 3; c++) reaching[c] *= share * R[b + F.glassTint + c];
     }
@@ -242,18 +250,18 @@ export class PathTracer {
       const b2 = hit.b2;
       const b0 = 1 - b1 - b2;
       const at = triangle * 9;
-      const ax = P[at];
-      const ay = P[at + 1];
-      const az = P[at + 2];
-      const e1x = P[at + 3] - ax;
-      const e1y = P[at + 4] - ay;
-      const e1z = P[at + 5] - az;
-      const e2x = P[at + 6] - ax;
-      const e2y = P[at + 7] - ay;
-      const e2z = P[at + 8] - az;
-      const x = ax + e1x * b1 + e2x * b2;
-      const y = ay + e1y * b1 + e2y * b2;
-      const z = az + e1z * b1 + e2z * b2;
+      const cornerX = P[at];
+      const cornerY = P[at + 1];
+      const cornerZ = P[at + 2];
+      const e1x = P[at + 3] - cornerX;
+      const e1y = P[at + 4] - cornerY;
+      const e1z = P[at + 5] - cornerZ;
+      const e2x = P[at + 6] - cornerX;
+      const e2y = P[at + 7] - cornerY;
+      const e2z = P[at + 8] - cornerZ;
+      const x = cornerX + e1x * b1 + e2x * b2;
+      const y = cornerY + e1y * b1 + e2y * b2;
+      const z = cornerZ + e1z * b1 + e2z * b2;
       let gx = e1y * e2z - e1z * e2y;
       let gy = e1z * e2x - e1x * e2z;
       let gz = e1x * e2y - e1y * e2x;
@@ -278,7 +286,7 @@ export class PathTracer {
         travelled = t;
       }
 
-      if (R[b + F.sheet] > 0) {
+      if (this.isPane(b)) {
         const share = this.sheetShare(b, triangle, dx, dy, dz);
         draw(pixel, index, SHEET_PAIR + depth * MOST_PASSES + passes);
         if (point.x < share) {
@@ -297,11 +305,11 @@ export class PathTracer {
       if (depth === 0) alpha = 1;
 
       const glow = lights.glowOfPart[partNumber];
-      if (glow >= 0) {
-        let w = 1;
+      if (glow >= 0 && (!behind || scene.parts.twoSided[partNumber])) {
+        let w = 1 / this.squaredIndex(medium);
         if (bouncePdf > 0 && !behind) {
           const cosine = -(dx * gx + dy * gy + dz * gz);
-          w = bouncePdf / (bouncePdf + lights.densityOf(glow, lightSum, ox, oy, oz, t, cosine));
+          w *= bouncePdf / (bouncePdf + lights.densityOf(glow, lightSum, ox, oy, oz, t, cosine));
         }
         red += tr * w * R[b + F.emission];
         green += tg * w * R[b + F.emission + 1];
@@ -421,22 +429,33 @@ export class PathTracer {
         const { x: lx, y: ly, z: lz } = lightSample;
         const side = lx * gx + ly * gy + lz * gz;
         const iz = lx * nx + ly * ny + lz * nz;
+        // what the light is in: where the path is, or what it would enter
+        const beyond = inside ? -1 : R[b + F.glass] > 0 ? b : medium;
+        const within = side > 0 ? medium : beyond;
         if (side * iz > 0) {
           const ix = lx * ux + ly * uy + lz * uz;
           const iy = lx * vx + ly * vy + lz * vz;
           evaluate(R, b, wx, wy, wz, ix, iy, iz, inside);
           const w = lightSample.delta ? 1 / lightSample.pdf : 1 / (lightSample.pdf + scattered[3]);
-          const cr = tr * scattered[0] * lightSample.r * w;
-          const cg = tg * scattered[1] * lightSample.g * w;
-          const cb = tb * scattered[2] * lightSample.b * w;
+          const n2 = this.squaredIndex(within);
+          const dim = (c: number) =>
+            within < 0 ? 1 : exp(-R[within + F.absorption + c] * lightSample.distance);
+          const cr = (tr * scattered[0] * lightSample.r * w * dim(0)) / n2;
+          const cg = (tg * scattered[1] * lightSample.g * w * dim(1)) / n2;
+          const cb = (tb * scattered[2] * lightSample.b * w * dim(2)) / n2;
           if (cr + cg + cb > 1e-7) {
             const s = side > 0 ? lift : -lift;
-            const distance = lightSample.distance * 0.99999 - lift;
+            // aimed from where the ray starts: a direction from the surface itself would miss at a slant
+            const far = Math.min(lightSample.distance, FAR);
+            const aim = [lx * far - gx * s, ly * far - gy * s, lz * far - gz * s];
+            const way = far < FAR ? Math.hypot(...aim) : 1;
+            const [ax, ay, az] = far < FAR ? aim.map((v) => v / way) : [lx, ly, lz];
+            const distance = (far < FAR ? way : FAR) * 0.99999 - lift;
             if (!lightSample.shadow) {
               red += cr;
               green += cg;
               blue += cb;
-            } else if (this.reaches(x + gx * s, y + gy * s, z + gz * s, lx, ly, lz, distance)) {
+            } else if (this.reaches(x + gx * s, y + gy * s, z + gz * s, ax, ay, az, distance)) {
               red += cr * reaching[0];
               green += cg * reaching[1];
               blue += cb * reaching[2];
@@ -466,7 +485,7 @@ export class PathTracer {
       oz = z + gz * s;
       tmin = 0;
       travelled = 0;
-      if (lz < 0) medium = inside ? -1 : b;
+      if (lz < 0 && R[b + F.glass] > 0) medium = inside ? -1 : b;
       depth++;
       if (depth > ROULETTE_AFTER) {
         const go = Math.min(ROULETTE_MOST, Math.max(tr, tg, tb));

@@ -6,69 +6,63 @@
  * Directions are in the shading frame, z along the normal on the viewer's side. Transmission carries basic
  * radiance L/n²: no index squared appears, and f(o,i)/nᵢ² is what stays alike when o and i change places.
  */
-import { cos, sin } from '../maths/reproducible.ts';
+import { cos, sin } from '../../src/maths/reproducible.ts';
+import * as K from '../../src/trace/kernelLayout.ts';
 
-/** Offsets into a finish record. */
+const at = (offset: number) => offset / 4;
+/** Places of a finish's numbers, in floats. */
 export const F = {
-  metal: 0,
-  glass: 1,
-  base: 2,
-  specular: 5,
-  alphaX: 8,
-  alphaY: 9,
-  ior: 10,
-  coat: 11,
-  coatColor: 12,
-  coatAlpha: 15,
-  coatIor: 16,
-  emission: 17,
-  glassTint: 20,
-  absorption: 23,
-  turnCos: 26,
-  turnSin: 27,
-  residualTint: 28,
-  /** Share of light lost by single scattering, averaged over angle: seen from outside and from inside. */
-  lostOut: 31,
-  lostIn: 32,
-  /** Share of the residual that goes through a glass interface, from outside and from inside. */
-  throughOut: 33,
-  throughIn: 34,
-  /** Mean reflected share of the glossy layer. */
-  glossMean: 35,
-  /** Reflectance facing the viewer, for the albedo layer. */
-  albedo: 38,
-  diffuseRoughness: 41,
-  /** Share of what a sheet without thickness does not reflect that goes straight through it. */
-  sheet: 42,
-  tables: 43,
+  metal: at(K.F_METAL),
+  glass: at(K.F_GLASS),
+  opaque: at(K.F_OPAQUE),
+  base: at(K.F_BASE_R),
+  specular: at(K.F_SPECULAR_R),
+  alphaX: at(K.F_ALPHA_X),
+  alphaY: at(K.F_ALPHA_Y),
+  ior: at(K.F_IOR),
+  coat: at(K.F_COAT),
+  coatColor: at(K.F_COAT_R),
+  coatAlpha: at(K.F_COAT_ALPHA),
+  coatIor: at(K.F_COAT_IOR),
+  emission: at(K.F_EMISSION_R),
+  glassTint: at(K.F_TINT_R),
+  absorption: at(K.F_ABSORPTION_R),
+  turnCos: at(K.F_TURN_COS),
+  turnSin: at(K.F_TURN_SIN),
+  residualTint: at(K.F_RESIDUAL_R),
+  lostOut: at(K.F_LOST_OUT),
+  lostIn: at(K.F_LOST_IN),
+  throughOut: at(K.F_THROUGH_OUT),
+  throughIn: at(K.F_THROUGH_IN),
+  glossMean: at(K.F_GLOSS_MEAN),
+  albedo: at(K.F_ALBEDO_R),
+  diffuseRoughness: at(K.F_DIFFUSE_ROUGHNESS),
+  sheet: at(K.F_SHEET),
+  sheetAlpha: at(K.F_SHEET_ALPHA),
 } as const;
 
-/** Entries a table holds; entry i stands for cosine (i / (TABLE − 1))². */
-export const TABLE = 32;
-/** Tables, in order: metal reflectance r g b, glossy albedo, coat albedo, total albedo outside and inside. */
+/** Rows over the cosine, four numbers an entry. */
 export const T = {
-  metalR: F.tables,
-  metalG: F.tables + TABLE,
-  metalB: F.tables + 2 * TABLE,
-  gloss: F.tables + 3 * TABLE,
-  coat: F.tables + 4 * TABLE,
-  outside: F.tables + 5 * TABLE,
-  inside: F.tables + 6 * TABLE,
+  metal: at(K.METAL_ROWS),
+  sheet: at(K.METAL_ROWS) + 3,
+  gloss: at(K.LAYER_ROWS),
+  coat: at(K.LAYER_ROWS) + 1,
+  lostOutside: at(K.LAYER_ROWS) + 2,
+  lostInside: at(K.LAYER_ROWS) + 3,
 } as const;
-export const RECORD = F.tables + 7 * TABLE;
+export const RECORD = K.FINISH_BYTES / 4;
 
 /** Result of evaluate and sample: f·|cos| r g b, pdf, and for sample the direction x y z. */
 export const scattered = new Float64Array(7);
 
 const INV_PI = 1 / Math.PI;
 
-/** Linear lookup in a table over the cosine. */
-export function lookup(R: Float32Array, table: number, cosine: number): number {
-  const x = Math.sqrt(cosine < 0 ? 0 : cosine > 1 ? 1 : cosine) * (TABLE - 1);
-  const i = x >= TABLE - 1 ? TABLE - 2 : x | 0;
-  const t = x - i;
-  const a = R[table + i];
-  return a + (R[table + i + 1] - a) * t;
+/** A row at a cosine: linear in its root. */
+export function lookup(R: Float32Array, row: number, cosine: number): number {
+  const x = Math.sqrt(cosine < 0 ? 0 : cosine > 1 ? 1 : cosine) * (K.ROWS - 1);
+  const i = x >= K.ROWS - 1 ? K.ROWS - 2 : x | 0;
+  const a = R[row + i * 4];
+  return a + (R[row + i * 4 + 4] - a) * (x - i);
 }
 
 function lambda(ax: number, ay: number, x: number, y: number, z: number): number {
@@ -126,27 +120,27 @@ const diffuseOf = (albedo: number): number =>
   albedo * singleScatter +
   ((albedo * albedo * meanSingle) / (1 - albedo * (1 - meanSingle))) * multipleScatter;
 
-/** Lobe weights for the viewing direction last weighed: coat, gloss, glass, diffuse, residual; they sum to 1. */
-const weights = new Float64Array(5);
+/** Lobe weights for the viewing direction last weighed: coat, gloss, glass, diffuse, residual, sheet; they sum to 1. */
+const weights = new Float64Array(6);
 
 /** Weighs the lobes for a viewing direction; evaluate and sample use the weights of the last call. */
 export function weigh(R: Float32Array, b: number, oz: number, inside: boolean): void {
   const metal = R[b + F.metal];
   const glass = R[b + F.glass];
-  const rest = 1 - metal - glass;
+  const rest = R[b + F.opaque];
   const coat = inside ? 0 : R[b + F.coat] * lookup(R, b + T.coat, oz);
-  const gloss = rest > 0 ? lookup(R, b + T.gloss, oz) : 0;
+  const gloss = lookup(R, b + T.gloss, oz);
   const base = b + F.base;
-  const lost = 1 - lookup(R, b + (inside ? T.inside : T.outside), oz);
+  const lost = lookup(R, b + (inside ? T.lostInside : T.lostOutside), oz);
   const lit = Math.max(R[base], R[base + 1], R[base + 2]);
   weights[0] = coat;
   weights[1] = (1 - coat) * (metal + rest * gloss);
   weights[2] = (1 - coat) * glass;
   weights[3] = (1 - coat) * rest * (1 - gloss) * lit;
   weights[4] = lost > 0 ? lost : 0;
-  const sum = weights[0] + weights[1] + weights[2] + weights[3] + weights[4];
-  const scale = sum > 0 ? 1 / sum : 0;
-  for (let i = 0; i < 5; i++) weights[i] *= scale;
+  weights[5] = R[b + F.sheetAlpha] > 0 ? (1 - coat) * (1 - gloss) * R[b + F.sheet] : 0;
+  const sum = weights.reduce((all, w) => all + w, 0);
+  for (let i = 0; i < 6; i++) weights[i] *= sum > 0 ? 1 / sum : 0;
 }
 
 /**
@@ -170,25 +164,17 @@ export function evaluate(
   let pdf = 0;
   const metal = R[b + F.metal];
   const glass = R[b + F.glass];
-  const rest = 1 - metal - glass;
+  const rest = R[b + F.opaque];
   const ax = R[b + F.alphaX];
   const ay = R[b + F.alphaY];
   const eta = inside ? 1 / R[b + F.ior] : R[b + F.ior];
   const coat = inside ? 0 : R[b + F.coat];
-  const lostO = 1 - lookup(R, b + (inside ? T.inside : T.outside), oz);
+  const lostO = lookup(R, b + (inside ? T.lostInside : T.lostOutside), oz);
+  // what the coat leaves of light from under it
+  const coatO = coat * lookup(R, b + T.coat, oz);
+  const under = (c: number) => 1 - R[b + F.coat] + (R[b + F.coat] - coatO) * R[b + F.coatColor + c];
   if (iz > 0) {
-    // under the coat: what the coat lets in and out again
-    let cr = 1;
-    let cg = 1;
-    let cb = 1;
-    if (coat > 0) {
-      const passO = 1 - lookup(R, b + T.coat, oz);
-      const passI = 1 - lookup(R, b + T.coat, iz);
-      const pass = coat * (passO < passI ? passO : passI);
-      cr = 1 - coat + pass * R[b + F.coatColor];
-      cg = 1 - coat + pass * R[b + F.coatColor + 1];
-      cb = 1 - coat + pass * R[b + F.coatColor + 2];
-    }
+    const [cr, cg, cb] = coat > 0 ? [under(0), under(1), under(2)] : [1, 1, 1];
     let hx = ox + ix;
     let hy = oy + iy;
     let hz = oz + iz;
@@ -211,9 +197,9 @@ export function evaluate(
         bl += cb * dull * R[b + F.specular + 2];
         if (metal > 0) {
           const m = metal * shape;
-          r += cr * m * lookup(R, b + T.metalR, oh);
-          g += cg * m * lookup(R, b + T.metalG, oh);
-          bl += cb * m * lookup(R, b + T.metalB, oh);
+          r += cr * m * lookup(R, b + T.metal, oh);
+          g += cg * m * lookup(R, b + T.metal + 1, oh);
+          bl += cb * m * lookup(R, b + T.metal + 2, oh);
         }
         pdf += ((weights[1] + weights[2] * fd) * visible) / (1 + lo);
       }
@@ -234,8 +220,9 @@ export function evaluate(
     }
     const cosine = iz * INV_PI;
     if (rest > 0) {
-      const pass =
-        ((1 - lookup(R, b + T.gloss, oz)) * (1 - lookup(R, b + T.gloss, iz))) / (1 - R[b + F.glossMean]);
+      const coupling = (1 - lookup(R, b + T.gloss, iz)) / (1 - R[b + F.glossMean]);
+      const smooth = 1 - R[b + F.diffuseRoughness];
+      const pass = (1 - lookup(R, b + T.gloss, oz)) * (1 + (coupling - 1) * smooth);
       const f = rest * pass * cosine;
       const rough = R[b + F.diffuseRoughness];
       if (rough > 0) {
@@ -252,7 +239,7 @@ export function evaluate(
     }
     const lost = R[b + (inside ? F.lostIn : F.lostOut)];
     if (lost > 1e-6 && lostO > 0) {
-      const lostI = 1 - lookup(R, b + (inside ? T.inside : T.outside), iz);
+      const lostI = lookup(R, b + (inside ? T.lostInside : T.lostOutside), iz);
       const stay = 1 - R[b + (inside ? F.throughIn : F.throughOut)];
       const f = lostI > 0 ? (stay * lostO * lostI * cosine) / lost : 0;
       r += f * R[b + F.residualTint];
@@ -267,17 +254,9 @@ export function evaluate(
     let hz = oz + eta * iz;
     const hl = Math.sqrt(hx * hx + hy * hy + hz * hz);
     const sign = hz < 0 ? -1 : 1;
-    let coatPass = 1;
-    let tintR = R[b + F.glassTint];
-    let tintG = R[b + F.glassTint + 1];
-    let tintB = R[b + F.glassTint + 2];
-    if (R[b + F.coat] > 0) {
-      const pass = R[b + F.coat] * (1 - lookup(R, b + T.coat, inside ? -iz : oz));
-      coatPass = 1 - R[b + F.coat];
-      tintR *= coatPass + pass * R[b + F.coatColor];
-      tintG *= coatPass + pass * R[b + F.coatColor + 1];
-      tintB *= coatPass + pass * R[b + F.coatColor + 2];
-    }
+    const tintR = R[b + F.glassTint] * under(0);
+    const tintG = R[b + F.glassTint + 1] * under(1);
+    const tintB = R[b + F.glassTint + 2] * under(2);
     if (hl > 1e-9) {
       hx *= sign / hl;
       hy *= sign / hl;
@@ -304,13 +283,28 @@ export function evaluate(
     const through = R[b + (inside ? F.throughIn : F.throughOut)];
     const cosine = -iz * INV_PI;
     if (lost > 1e-6 && lostO > 0) {
-      const lostI = 1 - lookup(R, b + (inside ? T.outside : T.inside), -iz);
+      const lostI = lookup(R, b + (inside ? T.lostOutside : T.lostInside), -iz);
       const f = lostI > 0 ? (through * lostO * lostI * cosine) / lost : 0;
       r += f * tintR;
       g += f * tintG;
       bl += f * tintB;
     }
     pdf += weights[4] * through * cosine;
+  } else if (iz < 0 && R[b + F.sheetAlpha] > 0) {
+    // through a rough sheet: a mirror lobe turned to the far side
+    const a = R[b + F.sheetAlpha];
+    const n = 1 / Math.hypot(ox + ix, oy + iy, oz - iz);
+    const d = ggx(a, a, (ox + ix) * n, (oy + iy) * n, (oz - iz) * n);
+    const lo = lambda(a, a, ox, oy, oz);
+    const li = lambda(a, a, ix, iy, iz);
+    const visible = d / (4 * oz);
+    const f =
+      (R[b + F.sheet] * (1 - lookup(R, b + T.gloss, oz)) * (1 - coatO) * visible) /
+      ((1 + lo + li) * lookup(R, b + T.sheet, oz));
+    r += f * R[b + F.glassTint];
+    g += f * R[b + F.glassTint + 1];
+    bl += f * R[b + F.glassTint + 2];
+    pdf += (weights[5] * visible) / (1 + lo);
   }
   scattered[0] = r;
   scattered[1] = g;
@@ -370,15 +364,18 @@ export function sample(
   let iz = 0;
   const toGloss = weights[0] + weights[1];
   const toGlass = toGloss + weights[2];
-  if (pick < toGlass) {
+  const toSheet = toGlass + weights[5];
+  if (pick < toSheet) {
     const coat = pick < weights[0];
-    const ax = coat ? R[b + F.coatAlpha] : R[b + F.alphaX];
-    const ay = coat ? ax : R[b + F.alphaY];
+    const sheet = pick >= toGlass;
+    const round = coat ? R[b + F.coatAlpha] : sheet ? R[b + F.sheetAlpha] : 0;
+    const ax = round || R[b + F.alphaX];
+    const ay = round || R[b + F.alphaY];
     visibleNormal(ax, ay, ox, oy, oz, u, v);
     const oh = ox * half[0] + oy * half[1] + oz * half[2];
     let reflects = true;
     const eta = inside ? 1 / R[b + F.ior] : R[b + F.ior];
-    if (pick >= toGloss) {
+    if (pick >= toGloss && !sheet) {
       // the pick is used again within the glass lobe's own share
       reflects = (pick - toGloss) / weights[2] < fresnel(oh, eta);
     }
@@ -387,6 +384,7 @@ export function sample(
       iy = 2 * oh * half[1] - oy;
       iz = 2 * oh * half[2] - oz;
       if (iz <= 0) return false;
+      if (sheet) iz = -iz;
     } else {
       const k = 1 / eta;
       const t2 = 1 - k * k * (1 - oh * oh);
@@ -405,7 +403,7 @@ export function sample(
     iy = radius * sin(phi);
     iz = Math.sqrt(1 - u);
     if (iz <= 1e-9) return false;
-    const toResidual = toGlass + weights[3];
+    const toResidual = toSheet + weights[3];
     if (pick >= toResidual && weights[4] > 0) {
       const share = (pick - toResidual) / weights[4];
       if (share < R[b + (inside ? F.throughIn : F.throughOut)]) iz = -iz;

@@ -1,8 +1,8 @@
 /** The surround as a light: bilinear lookup, and sampling in proportion to luminance. */
-import { cos, asin, atan2, sin } from '../maths/reproducible.ts';
-import { luminance } from '../maths/colour.ts';
-import { reduced, type SurroundPicture } from '../light/surround.ts';
-import type { SceneSurround } from '../scene/renderScene.ts';
+import { cos, asin, atan2, sin } from '../../src/maths/reproducible.ts';
+import { luminance } from '../../src/maths/colour.ts';
+import { reduced, type SurroundPicture } from '../../src/light/surround.ts';
+import type { SceneSurround } from '../../src/scene/renderScene.ts';
 
 /** Widest picture the sampling table is made from. */
 const WIDEST_TABLE = 2048;

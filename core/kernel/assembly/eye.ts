@@ -1,0 +1,86 @@
+// Primary rays: a tent filter two pixels wide, by inverting its cumulative distribution.
+import { P_DX, P_DY, P_DZ, P_OX, P_OY, P_OZ, P_PIXEL } from './layout';
+import { add, below, div, dot3, mad, mul, pick, root, splat, sub } from './lanes';
+import { draw4, drawX, drawY } from './sampler4';
+
+let orthographic: bool = false;
+let width: f32 = 1;
+let height: f32 = 1;
+let orgX: f32 = 0;
+let orgY: f32 = 0;
+let orgZ: f32 = 0;
+let fwdX: f32 = 0;
+let fwdY: f32 = 0;
+let fwdZ: f32 = 0;
+let rightX: f32 = 0;
+let rightY: f32 = 0;
+let rightZ: f32 = 0;
+let upX: f32 = 0;
+let upY: f32 = 0;
+let upZ: f32 = 0;
+
+/** @param at twelve floats: origin, forward, right, up */
+export function setEye(at: usize, w: f32, h: f32, flat: i32): void {
+  orgX = load<f32>(at);
+  orgY = load<f32>(at, 4);
+  orgZ = load<f32>(at, 8);
+  fwdX = load<f32>(at, 12);
+  fwdY = load<f32>(at, 16);
+  fwdZ = load<f32>(at, 20);
+  rightX = load<f32>(at, 24);
+  rightY = load<f32>(at, 28);
+  rightZ = load<f32>(at, 32);
+  upX = load<f32>(at, 36);
+  upY = load<f32>(at, 40);
+  upZ = load<f32>(at, 44);
+  width = w;
+  height = h;
+  orthographic = flat !== 0;
+}
+
+/** Distance of a point along the eye's axis. */
+// @ts-ignore: decorator
+@inline export function depthOf(x: f32, y: f32, z: f32): f32 {
+  return (x - orgX) * fwdX + (y - orgY) * fwdY + (z - orgZ) * fwdZ;
+}
+
+// @ts-ignore: decorator
+@inline function tent(u: v128): v128 {
+  const twice = add(u, u);
+  return pick(
+    below(u, splat(0.5)),
+    sub(root(twice), splat(1)),
+    sub(splat(1), root(sub(splat(2), twice))),
+  );
+}
+
+/** Aims the primary rays of four paths whose pixels' middles are at (px, py). @param at byte offset of the first path */
+export function aimPaths(wave: usize, at: usize, px: v128, py: v128, index: i32): void {
+  draw4(v128.load(wave + P_PIXEL + at), index, i32x4.splat(0));
+  const jx = tent(drawX);
+  const jy = tent(drawY);
+  const sx = sub(div(mul(add(px, jx), splat(2)), splat(width)), splat(1));
+  const sy = sub(splat(1), div(mul(add(py, jy), splat(2)), splat(height)));
+  const ax = mad(splat(rightX), sx, mul(splat(upX), sy));
+  const ay = mad(splat(rightY), sx, mul(splat(upY), sy));
+  const az = mad(splat(rightZ), sx, mul(splat(upZ), sy));
+  if (orthographic) {
+    v128.store(wave + P_OX + at, add(splat(orgX), ax));
+    v128.store(wave + P_OY + at, add(splat(orgY), ay));
+    v128.store(wave + P_OZ + at, add(splat(orgZ), az));
+    v128.store(wave + P_DX + at, splat(fwdX));
+    v128.store(wave + P_DY + at, splat(fwdY));
+    v128.store(wave + P_DZ + at, splat(fwdZ));
+    return;
+  }
+  const dx = add(splat(fwdX), ax);
+  const dy = add(splat(fwdY), ay);
+  const dz = add(splat(fwdZ), az);
+  const l = div(splat(1), root(dot3(dx, dy, dz, dx, dy, dz)));
+  v128.store(wave + P_OX + at, splat(orgX));
+  v128.store(wave + P_OY + at, splat(orgY));
+  v128.store(wave + P_OZ + at, splat(orgZ));
+  v128.store(wave + P_DX + at, mul(dx, l));
+  v128.store(wave + P_DY + at, mul(dy, l));
+  v128.store(wave + P_DZ + at, mul(dz, l));
+}

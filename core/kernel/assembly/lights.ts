@@ -1,0 +1,412 @@
+// Choosing one of many lights in proportion to what each might give this point of this surface. Local lights and
+// glowing parts are leaves of a tree of four children a node; a node's importance bounds what its lights send here
+// (after Conty Estevez & Kulla, "Importance Sampling of Many Lights with Adaptive Tree Splitting", HPG 2018), times
+// what the surface makes of it: its diffuse share by the cosine, its mirror share by the lobe about the mirrored
+// view, widened by the node's own size. The surround and directional lights stand beside the tree.
+import {
+  AREA, DIRECTIONAL, E_AREA, E_BLUE, E_CDF, E_COS_INNER, E_COS_OUTER, E_COUNT, E_FIRST, E_FORWARD_X, E_FORWARD_Y,
+  E_FORWARD_Z, E_GREEN, E_INSTANCE, E_KIND, E_LUMINANCE, E_PARENT, E_RANGE, E_RED, E_RIGHT_X, E_SHADOW, E_UP_X, E_X,
+  EMITTER_BYTES, GLOW, INSTANCE_BYTES, INSTANCE_TRIANGLES, LIGHT_NODE_BYTES, P_VALPHA2, P_VDIFFUSE, P_VNX, P_VNY,
+  P_VNZ, P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VSUM, P_VTHROUGH, P_VX, P_VY, P_VZ, POINT, SPOT, TRIANGLE_BYTES,
+} from './layout';
+import { above, add, below, both, div, dot3, flip, mad, most, mul, pick, root, splat, sub, where } from './lanes';
+import { directionals, emitters, instances, lightNodes, lightTree } from './scene';
+import { skyWeight } from './surround';
+
+/** Least share of a node's power that its spread leaves: what is bounded to nothing is never chosen. */
+const FAINT: f32 = 0.01;
+const PI: f32 = 3.141592653589793;
+
+// the point under way, four times over
+let px: v128 = f32x4.splat(0);
+let py: v128 = f32x4.splat(0);
+let pz: v128 = f32x4.splat(0);
+let nx: v128 = f32x4.splat(0);
+let ny: v128 = f32x4.splat(0);
+let nz: v128 = f32x4.splat(0);
+let rx: v128 = f32x4.splat(0);
+let ry: v128 = f32x4.splat(0);
+let rz: v128 = f32x4.splat(0);
+let diffuse: v128 = f32x4.splat(0);
+let specular: v128 = f32x4.splat(0);
+let alpha2: v128 = f32x4.splat(0);
+let through: bool = false;
+let sum: f32 = 0;
+
+// @ts-ignore: decorator
+@inline function fl(field: usize, at: usize): f32 { return load<f32>(field + at); }
+
+/** Looks from where a path's ray started. @param at wave + 4 · path */
+export function standAt(at: usize): void {
+  px = v128.load32_splat(at + P_VX);
+  py = v128.load32_splat(at + P_VY);
+  pz = v128.load32_splat(at + P_VZ);
+  nx = v128.load32_splat(at + P_VNX);
+  ny = v128.load32_splat(at + P_VNY);
+  nz = v128.load32_splat(at + P_VNZ);
+  rx = v128.load32_splat(at + P_VRX);
+  ry = v128.load32_splat(at + P_VRY);
+  rz = v128.load32_splat(at + P_VRZ);
+  diffuse = v128.load32_splat(at + P_VDIFFUSE);
+  specular = v128.load32_splat(at + P_VSPECULAR);
+  alpha2 = v128.load32_splat(at + P_VALPHA2);
+  through = load<i32>(at + P_VTHROUGH) !== 0;
+  sum = fl(P_VSUM, at);
+}
+
+/** Cosine of the angle a - b, or 1 where b is the greater. */
+// @ts-ignore: decorator
+@inline function cosLess(sa: v128, ca: v128, sb: v128, cb: v128): v128 {
+  return pick(above(ca, cb), splat(1), mad(ca, cb, mul(sa, sb)));
+}
+// @ts-ignore: decorator
+@inline function sinLess(sa: v128, ca: v128, sb: v128, cb: v128): v128 {
+  return pick(above(ca, cb), splat(0), sub(mul(sa, cb), mul(ca, sb)));
+}
+// @ts-ignore: decorator
+@inline function sine(c: v128): v128 {
+  return root(most(splat(0), sub(splat(1), mul(c, c))));
+}
+
+/** What a mirror lobe sends towards the viewer from a direction at a cosine from its middle (GGX). */
+// @ts-ignore: decorator
+@inline function lobe(cosine: v128, a2: v128): v128 {
+  const half2 = mul(add(splat(1), cosine), splat(0.5));
+  const d = mad(half2, sub(a2, splat(1)), splat(1));
+  return div(a2, mul(splat(PI), most(mul(d, d), splat(1e-12))));
+}
+
+/** Importance of a node's four children; nought where a child is missing. */
+function importance(node: usize): v128 {
+  const dx = sub(v128.load(node), px);
+  const dy = sub(v128.load(node, 16), py);
+  const dz = sub(v128.load(node, 32), pz);
+  const radius2 = v128.load(node, 48);
+  const d2 = dot3(dx, dy, dz, dx, dy, dz);
+  const inv = div(splat(1), root(most(d2, splat(1e-20))));
+  const wx = mul(dx, inv);
+  const wy = mul(dy, inv);
+  const wz = mul(dz, inv);
+  // half the angle under which the node is seen; all around from within
+  const within = f32x4.le(d2, radius2);
+  const sinB2 = div(radius2, most(d2, splat(1e-20)));
+  const cosB = pick(within, splat(-1), root(most(splat(0), sub(splat(1), sinB2))));
+  const sinB = pick(within, splat(0), root(f32x4.pmin(splat(1), sinB2)));
+  // towards the point
+  const cosW = flip(dot3(v128.load(node, 64), v128.load(node, 80), v128.load(node, 96), wx, wy, wz));
+  const sinW = sine(cosW);
+  const cosO = v128.load(node, 112);
+  const sinO = v128.load(node, 128);
+  const cosX = cosLess(sinW, cosW, sinO, cosO);
+  const sinX = sinLess(sinW, cosW, sinO, cosO);
+  const sent = cosLess(sinX, cosX, sinB, cosB);
+  let reached = above(sent, v128.load(node, 144));
+  // at the surface
+  const cosN = dot3(nx, ny, nz, wx, wy, wz);
+  const tilt = through ? f32x4.abs(cosN) : cosN;
+  const met = cosLess(sine(tilt), tilt, sinB, cosB);
+  if (!through) reached = both(reached, above(met, splat(0)));
+  const wide = mad(f32x4.pmin(splat(1), sinB2), splat(0.25), alpha2);
+  const mirrored = mul(specular, lobe(dot3(rx, ry, rz, wx, wy, wz), wide));
+  const share = mad(diffuse, most(met, splat(FAINT)), mirrored);
+  const power = mul(v128.load(node, 160), most(sent, splat(FAINT)));
+  return where(reached, div(mul(power, share), most(most(d2, radius2), splat(1e-12))));
+}
+
+// @ts-ignore: decorator
+@inline function total(v: v128): f32 {
+  return (
+    f32x4.extract_lane(v, 0) + f32x4.extract_lane(v, 1) + (f32x4.extract_lane(v, 2) + f32x4.extract_lane(v, 3))
+  );
+}
+
+// @ts-ignore: decorator
+@inline function emitterAt(i: i32): usize { return emitters + <usize>i * EMITTER_BYTES; }
+
+/** What a directional light might give. */
+function distant(i: i32): f32 {
+  const e = emitterAt(i);
+  const x = -load<f32>(e, E_FORWARD_X);
+  const y = -load<f32>(e, E_FORWARD_Y);
+  const z = -load<f32>(e, E_FORWARD_Z);
+  const cosN =
+    f32x4.extract_lane(nx, 0) * x + f32x4.extract_lane(ny, 0) * y + f32x4.extract_lane(nz, 0) * z;
+  if (!through && cosN <= 0) return 0;
+  const cosR = f32x4.extract_lane(rx, 0) * x + f32x4.extract_lane(ry, 0) * y + f32x4.extract_lane(rz, 0) * z;
+  const mirrored = f32x4.extract_lane(mul(specular, lobe(splat(cosR), alpha2)), 0);
+  return load<f32>(e, E_LUMINANCE) * (f32x4.extract_lane(diffuse, 0) * max(abs(cosN), FAINT) + mirrored);
+}
+
+// @ts-ignore: decorator
+@inline function skyShare(): f32 {
+  return skyWeight * (f32x4.extract_lane(diffuse, 0) + f32x4.extract_lane(specular, 0));
+}
+
+/** Sum of all importances where the path stands: what chances divide by. */
+export function weighLights(): f32 {
+  let all = skyShare();
+  for (let i = 0; i < directionals; i++) all += distant(i);
+  if (lightTree > 0) all += total(importance(lightNodes));
+  sum = all;
+  return all;
+}
+
+/** Chance with which the surround is chosen there. */
+export function skyChance(): f32 {
+  return sum > 0 ? skyShare() / sum : 0;
+}
+
+/** Chance with which an emitter is chosen there. */
+export function chanceOf(i: i32): f32 {
+  if (!(sum > 0)) return 0;
+  if (i < directionals) return distant(i) / sum;
+  let chance: f32 = 1;
+  let ref = load<i32>(emitterAt(i), E_PARENT);
+  while (true) {
+    const lane = ref & 3;
+    const node = ref >> 2;
+    const w = importance(lightNodes + <usize>node * LIGHT_NODE_BYTES);
+    const mine = lane === 0 ? f32x4.extract_lane(w, 0) : lane === 1 ? f32x4.extract_lane(w, 1)
+      : lane === 2 ? f32x4.extract_lane(w, 2) : f32x4.extract_lane(w, 3);
+    if (!(mine > 0)) return 0;
+    if (node === 0) return (chance * mine) / sum;
+    chance *= mine / total(w);
+    // a node's own place in its parent stands behind its children
+    ref = load<i32>(lightNodes + <usize>node * LIGHT_NODE_BYTES, 192);
+  }
+}
+
+/** Of the last choice. */
+export let chosenChance: f32 = 0;
+
+/** Chooses a light by u in [0, 1): an emitter, -1 for the surround, -2 when nothing shines. */
+export function chooseLight(u: f32): i32 {
+  if (!(sum > 0)) return -2;
+  let rest: f32 = u * sum;
+  const sky = skyShare();
+  if (rest < sky) {
+    chosenChance = sky / sum;
+    return -1;
+  }
+  rest -= sky;
+  for (let i = 0; i < directionals; i++) {
+    const w = distant(i);
+    if (rest < w) {
+      chosenChance = w / sum;
+      return i;
+    }
+    rest -= w;
+  }
+  if (lightTree === 0) return -2;
+  let node = 0;
+  let chance: f32 = 1;
+  while (true) {
+    const at = lightNodes + <usize>node * LIGHT_NODE_BYTES;
+    const w = importance(at);
+    const w0 = f32x4.extract_lane(w, 0);
+    const w1 = f32x4.extract_lane(w, 1);
+    const w2 = f32x4.extract_lane(w, 2);
+    const w3 = f32x4.extract_lane(w, 3);
+    const all = w0 + w1 + (w2 + w3);
+    if (!(all > 0)) return -2;
+    if (node > 0) rest *= all;
+    let lane = 0;
+    let mine = w0;
+    let low: f32 = 0;
+    if (rest >= w0 && w1 + (w2 + w3) > 0) {
+      low = w0;
+      lane = 1;
+      mine = w1;
+      if (rest >= low + w1 && w2 + w3 > 0) {
+        low += w1;
+        lane = 2;
+        mine = w2;
+        if (rest >= low + w2 && w3 > 0) {
+          low += w2;
+          lane = 3;
+          mine = w3;
+        }
+      }
+    }
+    if (!(mine > 0)) return -2;
+    chance *= node > 0 ? mine / all : mine / sum;
+    const child = load<i32>(at + 176 + (<usize>lane << 2)) ;
+    if (child < 0) {
+      chosenChance = chance;
+      return ~child;
+    }
+    rest = min(<f32>0.9999999, max(<f32>0, (rest - low) / mine));
+    node = child;
+  }
+}
+
+// A point on a light, and what it gives there.
+export let lightX: f32 = 0;
+export let lightY: f32 = 0;
+export let lightZ: f32 = 0;
+let lightNx: f32 = 0;
+let lightNy: f32 = 0;
+let lightNz: f32 = 0;
+/** Results of lightFrom: direction, distance, radiance (or for points intensity over distance²), density. */
+export let toX: f32 = 0;
+export let toY: f32 = 0;
+export let toZ: f32 = 0;
+export let toDistance: f32 = 0;
+export let giveR: f32 = 0;
+export let giveG: f32 = 0;
+export let giveB: f32 = 0;
+export let giveDensity: f32 = 0;
+/** Whether no bounce could find this light. */
+export let givePoint: bool = false;
+
+/** Takes a point of an emitter by u and v; lightFrom says what it gives. */
+export function pointOn(i: i32, u: f32, v: f32): void {
+  const e = emitterAt(i);
+  const kind = load<i32>(e, E_KIND);
+  lightX = load<f32>(e, E_X);
+  lightY = load<f32>(e, E_X + 4);
+  lightZ = load<f32>(e, E_X + 8);
+  lightNx = load<f32>(e, E_FORWARD_X);
+  lightNy = load<f32>(e, E_FORWARD_Y);
+  lightNz = load<f32>(e, E_FORWARD_Z);
+  if (kind === AREA) {
+    const a: f32 = u - <f32>0.5;
+    const b: f32 = v - <f32>0.5;
+    lightX += load<f32>(e, E_RIGHT_X) * a + load<f32>(e, E_UP_X) * b;
+    lightY += load<f32>(e, E_RIGHT_X + 4) * a + load<f32>(e, E_UP_X + 4) * b;
+    lightZ += load<f32>(e, E_RIGHT_X + 8) * a + load<f32>(e, E_UP_X + 8) * b;
+  } else if (kind === GLOW) {
+    glowPoint(e, u, v);
+  }
+}
+
+function glowPoint(e: usize, u: f32, v: f32): void {
+  const cdf = load<u32>(e, E_CDF);
+  let lo = 0;
+  let hi = load<i32>(e, E_COUNT);
+  while (hi - lo > 1) {
+    const mid = (lo + hi) >> 1;
+    if (load<f32>(cdf + (<usize>mid << 2)) <= u) lo = mid;
+    else hi = mid;
+  }
+  const low = load<f32>(cdf + (<usize>lo << 2));
+  const s = sqrt<f32>(min(<f32>1, max(<f32>0, (u - low) / (load<f32>(cdf + (<usize>lo << 2), 4) - low))));
+  const b1: f32 = s * (<f32>1 - v);
+  const b2: f32 = s * v;
+  const instance = instances + <usize>load<i32>(e, E_INSTANCE) * INSTANCE_BYTES;
+  const t = load<u32>(instance + INSTANCE_TRIANGLES) + <usize>(load<i32>(e, E_FIRST) + lo) * TRIANGLE_BYTES;
+  const c0 = v128.load(instance);
+  const c1 = v128.load(instance, 16);
+  const c2 = v128.load(instance, 32);
+  const a = v128.load(t);
+  const e1 = sub(v128.load(t, 12), a);
+  const e2 = sub(v128.load(t, 24), a);
+  const w1 = carried(c0, c1, c2, e1);
+  const w2 = carried(c0, c1, c2, e2);
+  const p = add(add(carried(c0, c1, c2, a), v128.load(instance, 48)), add(mul(w1, splat(b1)), mul(w2, splat(b2))));
+  lightX = f32x4.extract_lane(p, 0);
+  lightY = f32x4.extract_lane(p, 1);
+  lightZ = f32x4.extract_lane(p, 2);
+  const x1 = f32x4.extract_lane(w1, 0);
+  const y1 = f32x4.extract_lane(w1, 1);
+  const z1 = f32x4.extract_lane(w1, 2);
+  const x2 = f32x4.extract_lane(w2, 0);
+  const y2 = f32x4.extract_lane(w2, 1);
+  const z2 = f32x4.extract_lane(w2, 2);
+  const x = y1 * z2 - z1 * y2;
+  const y = z1 * x2 - x1 * z2;
+  const z = x1 * y2 - y1 * x2;
+  const l = sqrt<f32>(x * x + y * y + z * z);
+  const s1: f32 = l > 0 ? <f32>1 / l : 0;
+  lightNx = x * s1;
+  lightNy = y * s1;
+  lightNz = z * s1;
+}
+
+// @ts-ignore: decorator
+@inline function carried(c0: v128, c1: v128, c2: v128, v: v128): v128 {
+  return add(
+    add(mul(c0, v128.shuffle<f32>(v, v, 0, 0, 0, 0)), mul(c1, v128.shuffle<f32>(v, v, 1, 1, 1, 1))),
+    mul(c2, v128.shuffle<f32>(v, v, 2, 2, 2, 2)),
+  );
+}
+
+/** Spot fall-off after KHR_lights_punctual: squared linear ramp between the cone's cosines. */
+// @ts-ignore: decorator
+@inline function spotFade(e: usize, cosine: f32): f32 {
+  const inner = load<f32>(e, E_COS_INNER);
+  const outer = load<f32>(e, E_COS_OUTER);
+  const span = inner - outer;
+  const t: f32 = span > <f32>1e-6 ? (cosine - outer) / span : cosine >= outer ? <f32>1 : <f32>0;
+  const c = min(<f32>1, max(<f32>0, t));
+  return c * c;
+}
+
+/** Window that ends a light at its range, after KHR_lights_punctual: 1 - (d / range)⁴. */
+// @ts-ignore: decorator
+@inline function rangeFade(e: usize, d2: f32): f32 {
+  const range = load<f32>(e, E_RANGE);
+  if (!(range > 0)) return 1;
+  const share = d2 / (range * range);
+  return share >= 1 ? <f32>0 : <f32>1 - share * share;
+}
+
+/** What the point taken gives a place; false for nothing. */
+export function lightFrom(i: i32, x: f32, y: f32, z: f32, chance: f32): bool {
+  const e = emitterAt(i);
+  const kind = load<i32>(e, E_KIND);
+  giveR = load<f32>(e, E_RED);
+  giveG = load<f32>(e, E_GREEN);
+  giveB = load<f32>(e, E_BLUE);
+  giveDensity = chance;
+  givePoint = true;
+  if (kind === DIRECTIONAL) {
+    toX = -lightNx;
+    toY = -lightNy;
+    toZ = -lightNz;
+    toDistance = 1e30;
+    return true;
+  }
+  const dx = lightX - x;
+  const dy = lightY - y;
+  const dz = lightZ - z;
+  const d2 = dx * dx + dy * dy + dz * dz;
+  const d = sqrt<f32>(d2);
+  if (!(d > <f32>1e-7)) return false;
+  toX = dx / d;
+  toY = dy / d;
+  toZ = dz / d;
+  toDistance = d;
+  if (kind === POINT || kind === SPOT) {
+    let factor: f32 = rangeFade(e, d2) / d2;
+    if (kind === SPOT) factor *= spotFade(e, -(toX * lightNx + toY * lightNy + toZ * lightNz));
+    giveR *= factor;
+    giveG *= factor;
+    giveB *= factor;
+    return factor > 0;
+  }
+  const cosine = -(toX * lightNx + toY * lightNy + toZ * lightNz);
+  if (!(cosine > 0)) return false;
+  givePoint = false;
+  giveDensity = (chance * d2) / (load<f32>(e, E_AREA) * cosine);
+  return true;
+}
+
+// @ts-ignore: decorator
+@inline export function castsShadow(i: i32): bool { return load<i32>(emitterAt(i), E_SHADOW) !== 0; }
+// @ts-ignore: decorator
+@inline export function colourOf(i: i32, channel: usize): f32 {
+  return load<f32>(emitterAt(i) + E_RED + (channel << 2));
+}
+/** Cosine at which a ray along d meets the shining side of an area light; negative on its back. */
+// @ts-ignore: decorator
+@inline export function facing(i: i32, dx: f32, dy: f32, dz: f32): f32 {
+  const e = emitterAt(i);
+  return -(dx * load<f32>(e, E_FORWARD_X) + dy * load<f32>(e, E_FORWARD_Y) + dz * load<f32>(e, E_FORWARD_Z));
+}
+/** Density with which sampling from where the path stands would have found a point of emitter `i`. */
+export function densityOf(i: i32, distance: f32, cosine: f32): f32 {
+  const area = load<f32>(emitterAt(i), E_AREA);
+  if (!(area > 0) || cosine <= 0) return 0;
+  return (chanceOf(i) * distance * distance) / (area * cosine);
+}

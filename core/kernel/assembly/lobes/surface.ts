@@ -1,0 +1,350 @@
+// How a finish scatters light: a coat over a blend of metal, glass and glossy diffuse, all GGX, closed by a residual
+// lobe that returns what single scattering loses (after Kulla & Conty 2017), so that lossless finishes lose nothing.
+// What lies under the coat gets what the coat lets towards the viewer (albedo scaling, OpenPBR §3.7).
+//
+// Directions are in the shading frame, z along the normal on the viewer's side. Transmission carries basic radiance
+// L/n²: no index squared appears. All four paths of a group wear one finish and are on one side of it.
+import {
+  F_ALPHA_X, F_ALPHA_Y, F_BASE_B, F_BASE_G, F_BASE_R, F_COAT, F_COAT_ALPHA, F_COAT_B, F_COAT_G, F_COAT_IOR, F_COAT_R,
+  F_DIFFUSE_ROUGHNESS, F_GLASS, F_GLOSS_MEAN, F_IOR, F_LIT, F_LOST_IN, F_LOST_OUT, F_METAL, F_OPAQUE, F_RESIDUAL_B,
+  F_RESIDUAL_G, F_RESIDUAL_R, F_SHEET, F_SHEET_ALPHA, F_SPECULAR_B, F_SPECULAR_G, F_SPECULAR_R, F_THROUGH_IN,
+  F_THROUGH_OUT, F_TINT_B, F_TINT_G, F_TINT_R,
+} from '../layout';
+import {
+  above, add, below, both, div, dot3, flip, mad, most, mul, pick, root, splat, sub, where,
+} from '../lanes';
+import { cosOut, sinOut, turn4 } from '../maths4';
+import { diffuseOf, roughDiffuse } from './diffuse';
+import { fresnel, halfX, halfY, halfZ, lambda, normals, visibleNormal } from './ggx';
+import { layerRows, metalRows, row0, row1, row2, row3 } from './rows';
+
+const INV_PI: f32 = 0.3183098861837907;
+const ZERO: f32 = 0;
+
+// the finish under way, and what depends on the viewer alone
+let R: usize = 0;
+let inside: bool = false;
+let metal: f32 = 0;
+let glass: f32 = 0;
+let opaque: f32 = 0;
+let coat: f32 = 0;
+let sheetAlpha: f32 = 0;
+let ax: v128 = f32x4.splat(0);
+let ay: v128 = f32x4.splat(0);
+let eta: v128 = f32x4.splat(0);
+let ox: v128 = f32x4.splat(0);
+let oy: v128 = f32x4.splat(0);
+let oz: v128 = f32x4.splat(0);
+let lambdaO: v128 = f32x4.splat(0);
+let glossO: v128 = f32x4.splat(0);
+let coatO: v128 = f32x4.splat(0);
+let lostO: v128 = f32x4.splat(0);
+/** Shares of the lobes for this view; they sum to one: coat, gloss, glass, sheet, diffuse, residual. */
+let wCoat: v128 = f32x4.splat(0);
+let wGloss: v128 = f32x4.splat(0);
+let wGlass: v128 = f32x4.splat(0);
+let wSheet: v128 = f32x4.splat(0);
+let wDiffuse: v128 = f32x4.splat(0);
+let wResidual: v128 = f32x4.splat(0);
+
+/** Results of evaluate and sample: f · |cos|, density; of sample the direction, and whether the path goes on. */
+export let scatteredR: v128 = f32x4.splat(0);
+export let scatteredG: v128 = f32x4.splat(0);
+export let scatteredB: v128 = f32x4.splat(0);
+export let scatteredPdf: v128 = f32x4.splat(0);
+export let toX: v128 = f32x4.splat(0);
+export let toY: v128 = f32x4.splat(0);
+export let toZ: v128 = f32x4.splat(0);
+export let goesOn: v128 = f32x4.splat(0);
+
+// @ts-ignore: decorator
+@inline function spread4(offset: usize): v128 { return v128.load32_splat(R + offset); }
+// @ts-ignore: decorator
+@inline function num(offset: usize): f32 { return load<f32>(R + offset); }
+
+/** Weighs the lobes for four viewing directions; evaluate and sample are about these. */
+export function view(finish: usize, from: bool, x: v128, y: v128, z: v128): void {
+  R = finish;
+  inside = from;
+  ox = x;
+  oy = y;
+  oz = z;
+  metal = num(F_METAL);
+  glass = num(F_GLASS);
+  opaque = num(F_OPAQUE);
+  coat = inside ? ZERO : num(F_COAT);
+  sheetAlpha = num(F_SHEET_ALPHA);
+  ax = spread4(F_ALPHA_X);
+  ay = spread4(F_ALPHA_Y);
+  eta = inside ? div(splat(1), spread4(F_IOR)) : spread4(F_IOR);
+  layerRows(R, oz);
+  glossO = row0;
+  coatO = mul(splat(coat), row1);
+  lostO = most(splat(0), inside ? row3 : row2);
+  lambdaO = lambda(ax, ay, ox, oy, oz);
+  const under = sub(splat(1), coatO);
+  wCoat = coatO;
+  wGloss = mul(under, mad(splat(opaque), glossO, splat(metal)));
+  wGlass = mul(under, splat(glass));
+  const base = mul(under, sub(splat(1), glossO));
+  wSheet = sheetAlpha > 0 ? mul(base, spread4(F_SHEET)) : splat(0);
+  wDiffuse = mul(base, splat(opaque * num(F_LIT)));
+  wResidual = lostO;
+  const sum = add(add(add(wCoat, wGloss), add(wGlass, wSheet)), add(wDiffuse, wResidual));
+  const scale = where(above(sum, splat(0)), div(splat(1), sum));
+  wCoat = mul(wCoat, scale);
+  wGloss = mul(wGloss, scale);
+  wGlass = mul(wGlass, scale);
+  wSheet = mul(wSheet, scale);
+  wDiffuse = mul(wDiffuse, scale);
+  wResidual = mul(wResidual, scale);
+}
+
+// of the directions under way
+let sumR: v128 = f32x4.splat(0);
+let sumG: v128 = f32x4.splat(0);
+let sumB: v128 = f32x4.splat(0);
+let sumPdf: v128 = f32x4.splat(0);
+
+// @ts-ignore: decorator
+@inline function gives(r: v128, g: v128, b: v128): void {
+  sumR = add(sumR, r);
+  sumG = add(sumG, g);
+  sumB = add(sumB, b);
+}
+
+/** What the coat leaves of light from under it, by channel: as it is where there is none, else dimmed and coloured. */
+// @ts-ignore: decorator
+@inline function underCoat(channel: usize): v128 {
+  const c = num(F_COAT);
+  return mad(sub(splat(c), coatO), spread4(channel), splat(<f32>1 - c));
+}
+
+/** Light that stays on the viewer's side. */
+function reflected(ix: v128, iy: v128, iz: v128, here: v128): void {
+  let hx = add(ox, ix);
+  let hy = add(oy, iy);
+  let hz = add(oz, iz);
+  const hl = div(splat(1), root(most(dot3(hx, hy, hz, hx, hy, hz), splat(1e-20))));
+  hx = mul(hx, hl);
+  hy = mul(hy, hl);
+  hz = mul(hz, hl);
+  const oh = dot3(ox, oy, oz, hx, hy, hz);
+  const cr = coat > 0 ? underCoat(F_COAT_R) : splat(1);
+  const cg = coat > 0 ? underCoat(F_COAT_G) : splat(1);
+  const cb = coat > 0 ? underCoat(F_COAT_B) : splat(1);
+  const over = div(splat(0.25), oz);
+  const visible = where(here, mul(normals(ax, ay, hx, hy, hz), over));
+  const shape = div(visible, add(add(splat(1), lambdaO), lambda(ax, ay, ix, iy, iz)));
+  let density = mul(wGloss, visible);
+  if (glass + opaque > 0) {
+    const fd = fresnel(oh, eta);
+    const dull = mul(splat(glass + opaque), mul(fd, shape));
+    gives(mul(cr, mul(dull, spread4(F_SPECULAR_R))), mul(cg, mul(dull, spread4(F_SPECULAR_G))), mul(cb, mul(dull, spread4(F_SPECULAR_B))));
+    density = mad(mul(wGlass, fd), visible, density);
+  }
+  if (metal > 0) {
+    metalRows(R, oh);
+    const m = mul(splat(metal), shape);
+    gives(mul(cr, mul(m, row0)), mul(cg, mul(m, row1)), mul(cb, mul(m, row2)));
+  }
+  sumPdf = add(sumPdf, div(density, add(splat(1), lambdaO)));
+  if (coat > 0) {
+    const ca = spread4(F_COAT_ALPHA);
+    const seen = where(here, mul(normals(ca, ca, hx, hy, hz), over));
+    const lo = add(splat(1), lambda(ca, ca, ox, oy, oz));
+    const f = div(
+      mul(splat(coat), mul(fresnel(oh, spread4(F_COAT_IOR)), seen)),
+      add(lo, lambda(ca, ca, ix, iy, iz)),
+    );
+    gives(f, f, f);
+    sumPdf = add(sumPdf, div(mul(wCoat, seen), lo));
+  }
+  const cosine = where(here, mul(iz, splat(INV_PI)));
+  layerRows(R, iz);
+  const glossI = row0;
+  const lostI = most(splat(0), inside ? row3 : row2);
+  if (opaque > 0) {
+    const rough = num(F_DIFFUSE_ROUGHNESS);
+    // over a rough body the coupling that suits a Lambertian one would lose light
+    const coupling = div(sub(splat(1), glossI), splat(<f32>1 - num(F_GLOSS_MEAN)));
+    const passes = mad(splat(rough), sub(splat(1), coupling), coupling);
+    const f = mul(mul(splat(opaque), mul(sub(splat(1), glossO), passes)), cosine);
+    if (rough > 0) {
+      roughDiffuse(splat(rough), dot3(ox, oy, oz, ix, iy, iz), oz, iz);
+      gives(
+        mul(cr, mul(f, diffuseOf(spread4(F_BASE_R)))),
+        mul(cg, mul(f, diffuseOf(spread4(F_BASE_G)))),
+        mul(cb, mul(f, diffuseOf(spread4(F_BASE_B)))),
+      );
+    } else {
+      gives(mul(cr, mul(f, spread4(F_BASE_R))), mul(cg, mul(f, spread4(F_BASE_G))), mul(cb, mul(f, spread4(F_BASE_B))));
+    }
+    sumPdf = mad(wDiffuse, cosine, sumPdf);
+  }
+  const lost = num(inside ? F_LOST_IN : F_LOST_OUT);
+  const stay: f32 = <f32>1 - num(inside ? F_THROUGH_IN : F_THROUGH_OUT);
+  if (lost > <f32>1e-6) {
+    const f = mul(mul(lostO, lostI), mul(cosine, splat(stay / lost)));
+    gives(mul(f, spread4(F_RESIDUAL_R)), mul(f, spread4(F_RESIDUAL_G)), mul(f, spread4(F_RESIDUAL_B)));
+  }
+  sumPdf = mad(mul(wResidual, splat(stay)), cosine, sumPdf);
+}
+
+/** Light that comes through a solid's interface: half vector of Walter et al. 2007, eq. 16, on the viewer's side. */
+function refracted(ix: v128, iy: v128, iz: v128, here: v128): void {
+  let hx = mad(eta, ix, ox);
+  let hy = mad(eta, iy, oy);
+  let hz = mad(eta, iz, oz);
+  const hl = root(dot3(hx, hy, hz, hx, hy, hz));
+  const turn = div(pick(below(hz, splat(0)), splat(-1), splat(1)), most(hl, splat(1e-9)));
+  hx = mul(hx, turn);
+  hy = mul(hy, turn);
+  hz = mul(hz, turn);
+  const oh = dot3(ox, oy, oz, hx, hy, hz);
+  const ih = dot3(ix, iy, iz, hx, hy, hz);
+  const valid = both(both(here, above(hl, splat(1e-9))), both(above(oh, splat(0)), below(ih, splat(0))));
+  const q = mad(eta, ih, oh);
+  const passed = sub(splat(1), fresnel(oh, eta));
+  const spread = where(
+    valid,
+    div(
+      mul(mul(normals(ax, ay, hx, hy, hz), mul(oh, flip(ih))), mul(eta, eta)),
+      most(mul(oz, mul(q, q)), splat(1e-20)),
+    ),
+  );
+  const ways = mul(passed, spread);
+  const lo = add(splat(1), lambdaO);
+  const f = div(mul(splat(glass), ways), mul(lo, add(splat(1), lambda(ax, ay, ix, iy, iz))));
+  const tintR = mul(spread4(F_TINT_R), underCoat(F_COAT_R));
+  const tintG = mul(spread4(F_TINT_G), underCoat(F_COAT_G));
+  const tintB = mul(spread4(F_TINT_B), underCoat(F_COAT_B));
+  gives(mul(f, tintR), mul(f, tintG), mul(f, tintB));
+  sumPdf = add(sumPdf, div(mul(wGlass, ways), lo));
+  const through = num(inside ? F_THROUGH_IN : F_THROUGH_OUT);
+  const cosine = where(here, mul(flip(iz), splat(INV_PI)));
+  const lost = num(inside ? F_LOST_OUT : F_LOST_IN);
+  if (lost > <f32>1e-6) {
+    layerRows(R, flip(iz));
+    const lostI = most(splat(0), inside ? row2 : row3);
+    const more = mul(mul(lostO, lostI), mul(cosine, splat(through / lost)));
+    gives(mul(more, tintR), mul(more, tintG), mul(more, tintB));
+  }
+  sumPdf = mad(mul(wResidual, splat(through)), cosine, sumPdf);
+}
+
+/**
+ * Light that comes through a rough sheet without thickness: as a mirror lobe turned to the far side. Two interfaces of
+ * width α, each tilting what passes by (n - 1) θ, spread it by (n - 1) α / √2 of such a lobe.
+ */
+function spreadThrough(ix: v128, iy: v128, iz: v128, here: v128): void {
+  const a = splat(sheetAlpha);
+  const jz = flip(iz);
+  let hx = add(ox, ix);
+  let hy = add(oy, iy);
+  let hz = add(oz, jz);
+  const hl = div(splat(1), root(most(dot3(hx, hy, hz, hx, hy, hz), splat(1e-20))));
+  hx = mul(hx, hl);
+  hy = mul(hy, hl);
+  hz = mul(hz, hl);
+  const seen = where(here, mul(normals(a, a, hx, hy, hz), div(splat(0.25), oz)));
+  const lo = add(splat(1), lambda(a, a, ox, oy, oz));
+  metalRows(R, oz);
+  const f = mul(
+    div(mul(seen, mul(spread4(F_SHEET), sub(splat(1), glossO))), mul(row3, add(lo, lambda(a, a, ix, iy, jz)))),
+    sub(splat(1), coatO),
+  );
+  gives(mul(f, spread4(F_TINT_R)), mul(f, spread4(F_TINT_G)), mul(f, spread4(F_TINT_B)));
+  sumPdf = add(sumPdf, div(mul(wSheet, seen), lo));
+}
+
+/** Evaluates all lobes for four directions, after view(). */
+export function evaluate(ix: v128, iy: v128, iz: v128): void {
+  sumR = splat(0);
+  sumG = splat(0);
+  sumB = splat(0);
+  sumPdf = splat(0);
+  const near = above(iz, splat(0));
+  if (v128.any_true(near)) reflected(ix, iy, iz, near);
+  if (glass > 0 || sheetAlpha > 0) {
+    const far = below(iz, splat(0));
+    if (v128.any_true(far)) {
+      if (glass > 0) refracted(ix, iy, iz, far);
+      else spreadThrough(ix, iy, iz, far);
+    }
+  }
+  scatteredR = sumR;
+  scatteredG = sumG;
+  scatteredB = sumB;
+  scatteredPdf = sumPdf;
+}
+
+/**
+ * Draws four directions in proportion to the lobes and evaluates them, after view().
+ * @param lot chooses the lobe; u and v the direction in it
+ */
+export function sample(lot: v128, u: v128, v: v128): void {
+  const toGloss = add(wCoat, wGloss);
+  const toGlass = add(toGloss, wGlass);
+  const toSheet = add(toGlass, wSheet);
+  const toDiffuse = add(toSheet, wDiffuse);
+  const ofCoat = below(lot, wCoat);
+  const shiny = below(lot, toSheet);
+  let ix = splat(0);
+  let iy = splat(0);
+  let iz = splat(0);
+  let valid = splat(0);
+  if (v128.any_true(shiny)) {
+    const ofSheet = both(shiny, f32x4.ge(lot, toGlass));
+    const ca = spread4(F_COAT_ALPHA);
+    const sa = splat(sheetAlpha);
+    const wx = pick(ofCoat, ca, pick(ofSheet, sa, ax));
+    const wy = pick(ofCoat, ca, pick(ofSheet, sa, ay));
+    visibleNormal(wx, wy, ox, oy, oz, u, v);
+    const oh = dot3(ox, oy, oz, halfX, halfY, halfZ);
+    const twice = add(oh, oh);
+    ix = sub(mul(twice, halfX), ox);
+    iy = sub(mul(twice, halfY), oy);
+    iz = sub(mul(twice, halfZ), oz);
+    valid = above(iz, splat(0));
+    iz = pick(ofSheet, flip(iz), iz);
+    if (glass > 0) {
+      // the lot is used again within the glass lobe's own share
+      const again = div(sub(lot, toGloss), most(wGlass, splat(1e-20)));
+      const crosses = both(
+        both(f32x4.ge(lot, toGloss), below(lot, toGlass)),
+        f32x4.ge(again, fresnel(oh, eta)),
+      );
+      const k = div(splat(1), eta);
+      const t2 = sub(splat(1), mul(mul(k, k), sub(splat(1), mul(oh, oh))));
+      const m = sub(mul(k, oh), root(most(splat(0), t2)));
+      const rx = sub(mul(m, halfX), mul(k, ox));
+      const ry = sub(mul(m, halfY), mul(k, oy));
+      const rz = sub(mul(m, halfZ), mul(k, oz));
+      valid = pick(crosses, both(above(t2, splat(0)), below(rz, splat(0))), valid);
+      ix = pick(crosses, rx, ix);
+      iy = pick(crosses, ry, iy);
+      iz = pick(crosses, rz, iz);
+    }
+  }
+  if (!v128.all_true<i32>(shiny)) {
+    // cosine-weighted, on the near side or (a share of the residual) on the far side
+    const radius = root(u);
+    turn4(v);
+    const up = root(most(splat(0), sub(splat(1), u)));
+    const share = div(sub(lot, toDiffuse), most(wResidual, splat(1e-20)));
+    const crosses = both(
+      f32x4.ge(lot, toDiffuse),
+      below(share, spread4(inside ? F_THROUGH_IN : F_THROUGH_OUT)),
+    );
+    valid = pick(shiny, valid, above(up, splat(1e-5)));
+    ix = pick(shiny, ix, mul(radius, cosOut));
+    iy = pick(shiny, iy, mul(radius, sinOut));
+    iz = pick(shiny, iz, pick(crosses, flip(up), up));
+  }
+  evaluate(ix, iy, iz);
+  toX = ix;
+  toY = iy;
+  toZ = iz;
+  goesOn = both(valid, above(scatteredPdf, splat(0)));
+}

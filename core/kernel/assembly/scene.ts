@@ -1,0 +1,44 @@
+// What the integrator reads of the scene and of the eye; per thread, set by the host.
+import { FINISH_BYTES, PART_BYTES } from './layout';
+
+export let instances: usize = 0;
+export let finishes: usize = 0;
+export let parts: usize = 0;
+export let emitters: usize = 0;
+export let lightNodes: usize = 0;
+/** Directional lights are the first of the emitters. */
+export let directionals: i32 = 0;
+/** Nodes of the light tree; nought when nothing local shines. */
+export let lightTree: i32 = 0;
+/** Whether lights shine that no bounce can find. */
+export let points: bool = false;
+/** Whether a finish lets light straight through without being a solid. */
+export let sheets: bool = false;
+/** Triangles of glowing parts with their areas, see lights.ts. */
+export let lane: usize = 0;
+
+/** Addresses of what all eyes share. */
+export function setScene(instancesAt: usize, finishesAt: usize, laneAt: usize): void {
+  instances = instancesAt;
+  finishes = finishesAt;
+  lane = laneAt;
+}
+
+/** Addresses of what this eye sees: its parts as dressed, and the lights that follow from it. */
+export function setLights(
+  partsAt: usize, emittersAt: usize, nodesAt: usize, nodeCount: i32, directionalCount: i32,
+  anyPoints: i32, anySheets: i32,
+): void {
+  parts = partsAt;
+  emitters = emittersAt;
+  lightNodes = nodesAt;
+  lightTree = nodeCount;
+  directionals = directionalCount;
+  points = anyPoints !== 0;
+  sheets = anySheets !== 0;
+}
+
+// @ts-ignore: decorator
+@inline export function finishAt(number: i32): usize { return finishes + <usize>number * FINISH_BYTES; }
+// @ts-ignore: decorator
+@inline export function partAt(number: i32): usize { return parts + <usize>number * PART_BYTES; }

@@ -1,0 +1,344 @@
+// One bounce of four paths on one finish: a light is sought, and a direction drawn to go on in.
+import {
+  F_ABSORPTION_B, F_ABSORPTION_G, F_ABSORPTION_R, F_ALPHA_X, F_ALPHA_Y, F_CHOOSE_ALPHA2, F_CHOOSE_DIFFUSE, F_CHOOSE_SPECULAR, F_GLASS, F_SHARP, F_SHEET_ALPHA,
+  F_TURN_COS, F_TURN_SIN, LANE_SCRATCH, P_DEPTH, P_DX, P_DY, P_DZ, P_FROM, P_GX, P_GY, P_GZ, P_INSTANCE, P_LIFT, P_MEDIUM, P_NEAR,
+  P_NX, P_NY, P_NZ, P_OX, P_OY, P_OZ, P_PASSES, P_PDF, P_PIXEL, P_SBLUE, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SGREEN,
+  P_SNEAR, P_SREACH, P_SRED, P_SX, P_SY, P_SZ, P_TB, P_TG, P_TR, P_TRAVELLED, P_UX, P_UY, P_UZ, P_VALPHA2,
+  P_VDIFFUSE, P_VNX, P_VNY, P_VNZ, P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VSUM, P_VTHROUGH, P_VX, P_VY, P_VZ, P_X, P_Y,
+  P_Z, P_AFTER, F_IOR,
+} from './layout';
+import {
+  above, add, below, both, div, dot3, flip, gather, mad, most, mul, pick, root, scatter, splat, sub, where,
+} from './lanes';
+import {
+  castsShadow, chooseLight, chosenChance, giveB, giveDensity, giveG, givePoint, giveR, lightFrom, lightX, lightY,
+  lightZ, pointOn, standAt, toDistance, toX as lightToX, toY as lightToY, toZ as lightToZ, weighLights,
+} from './lights';
+import {
+  evaluate, goesOn, sample, scatteredB, scatteredG, scatteredPdf, scatteredR, toX, toY, toZ, view,
+} from './lobes/surface';
+import { exp1 } from './maths4';
+import { draw4, drawX, drawY } from './sampler4';
+import { finishAt, lane, points } from './scene';
+import { skyB, skyDensity, skyDraw4, skyG, skyR, skyX, skyY, skyZ } from './surround';
+
+/** Pairs of draws a bounce uses: light and lobe, place on the light, direction, roulette. */
+export const PAIRS: i32 = 4;
+/** Rays leave towards other solids from this many lifts behind their start, at a slant more. */
+const BEHIND: f32 = 2;
+const LEAST_COSINE: f32 = 0.02;
+const NOWHERE: f32 = 1e30;
+/** Less than this of anything is not worth a shadow ray. */
+const FAINT: f32 = 1e-7;
+const QUARTER_PI: f32 = 0.7853981633974483;
+
+/** Of the group under way: its paths' byte offsets, and how many are real. */
+let p0: usize = 0;
+let p1: usize = 0;
+let p2: usize = 0;
+let p3: usize = 0;
+let count: i32 = 0;
+let base: usize = 0;
+
+// @ts-ignore: decorator
+@inline function get(field: usize): v128 { return gather(base + field, p0, p1, p2, p3); }
+// @ts-ignore: decorator
+@inline function put(field: usize, v: v128): void { scatter(base + field, p0, p1, p2, p3, v); }
+// @ts-ignore: decorator
+@inline function offset(k: i32): usize { return k === 0 ? p0 : k === 1 ? p1 : k === 2 ? p2 : p3; }
+
+// the shading frame of the four
+let ux: v128 = f32x4.splat(0);
+let uy: v128 = f32x4.splat(0);
+let uz: v128 = f32x4.splat(0);
+let vx: v128 = f32x4.splat(0);
+let vy: v128 = f32x4.splat(0);
+let vz: v128 = f32x4.splat(0);
+let nx: v128 = f32x4.splat(0);
+let ny: v128 = f32x4.splat(0);
+let nz: v128 = f32x4.splat(0);
+
+/** Any frame will do for round lobes (Duff et al., JCGT 2017); brushed ones follow the tangent. */
+function frame(finish: usize): void {
+  if (load<f32>(finish + F_ALPHA_X) === load<f32>(finish + F_ALPHA_Y)) {
+    const sign = pick(below(nz, splat(0)), splat(-1), splat(1));
+    const p = div(splat(-1), add(sign, nz));
+    const q = mul(mul(nx, ny), p);
+    ux = mad(mul(mul(sign, nx), nx), p, splat(1));
+    uy = mul(sign, q);
+    uz = flip(mul(sign, nx));
+    vx = q;
+    vy = mad(mul(ny, ny), p, sign);
+    vz = flip(ny);
+    return;
+  }
+  let tx = get(P_UX);
+  let ty = get(P_UY);
+  let tz = get(P_UZ);
+  const off = dot3(tx, ty, tz, nx, ny, nz);
+  tx = sub(tx, mul(off, nx));
+  ty = sub(ty, mul(off, ny));
+  tz = sub(tz, mul(off, nz));
+  const l = div(splat(1), root(most(dot3(tx, ty, tz, tx, ty, tz), splat(1e-20))));
+  tx = mul(tx, l);
+  ty = mul(ty, l);
+  tz = mul(tz, l);
+  const bx = sub(mul(ny, tz), mul(nz, ty));
+  const by = sub(mul(nz, tx), mul(nx, tz));
+  const bz = sub(mul(nx, ty), mul(ny, tx));
+  const c = v128.load32_splat(finish + F_TURN_COS);
+  const s = v128.load32_splat(finish + F_TURN_SIN);
+  ux = mad(tx, c, mul(bx, s));
+  uy = mad(ty, c, mul(by, s));
+  uz = mad(tz, c, mul(bz, s));
+  vx = sub(mul(bx, c), mul(tx, s));
+  vy = sub(mul(by, c), mul(ty, s));
+  vz = sub(mul(bz, c), mul(tz, s));
+}
+
+/** Places for one number of each of the four, while lights are sought one path at a time. */
+// @ts-ignore: decorator
+@inline function row(i: usize): usize { return lane + LANE_SCRATCH + (i << 4); }
+
+/**
+ * Seeks a light for each of the four and queues a shadow ray for what it gives.
+ * @returns how many were queued, their offsets at `queue`
+ */
+function seek(finish: usize, inside: bool, queue: usize, index: i32, pair: v128, lot: v128): i32 {
+  draw4(get(P_PIXEL), index, add4(pair, 1));
+  const u = drawX;
+  const v = drawY;
+  v128.store(row(8), lot);
+  v128.store(row(9), u);
+  v128.store(row(10), v);
+  const through = load<f32>(finish + F_GLASS) > 0 || load<f32>(finish + F_SHEET_ALPHA) > 0;
+  let anySky = false;
+  // direction 0 1 2, distance 3, radiance 4 5 6, density 7 (nought: nothing)
+  for (let k = 0; k < count; k++) {
+    const lane4 = <usize>k << 2;
+    const at = base + offset(k);
+    standAt(at);
+    store<f32>(at + P_VSUM, weighLights());
+    const chosen = chooseLight(load<f32>(row(8) + lane4));
+    store<f32>(row(7) + lane4, 0);
+    store<i32>(row(11) + lane4, 0);
+    const medium = load<i32>(at + P_MEDIUM);
+    store<f32>(row(12) + lane4, medium < 0 ? <f32>1 : squaredIndex(finishAt(medium)));
+    if (chosen === -2) continue;
+    if (chosen === -1) {
+      store<f32>(row(7) + lane4, -chosenChance);
+      anySky = true;
+      continue;
+    }
+    const chance = chosenChance;
+    pointOn(chosen, load<f32>(row(9) + lane4), load<f32>(row(10) + lane4));
+    const x = load<f32>(at + P_X);
+    const y = load<f32>(at + P_Y);
+    const z = load<f32>(at + P_Z);
+    const gx = load<f32>(at + P_GX);
+    const gy = load<f32>(at + P_GY);
+    const gz = load<f32>(at + P_GZ);
+    if (!lightFrom(chosen, x, y, z, chance)) continue;
+    const side = lightToX * gx + lightToY * gy + lightToZ * gz;
+    if (side < 0 && !through) continue;
+    store<f32>(row(4) + lane4, giveR);
+    store<f32>(row(5) + lane4, giveG);
+    store<f32>(row(6) + lane4, giveB);
+    const density = giveDensity;
+    // aimed again from where the ray starts: a direction from the surface itself would miss at a slant
+    const lift = load<f32>(at + P_LIFT) * (side < 0 ? <f32>-1 : <f32>1);
+    if (!lightFrom(chosen, x + gx * lift, y + gy * lift, z + gz * lift, chance)) continue;
+    store<f32>(row(0) + lane4, lightToX);
+    store<f32>(row(1) + lane4, lightToY);
+    store<f32>(row(2) + lane4, lightToZ);
+    store<f32>(row(3) + lane4, toDistance);
+    store<f32>(row(7) + lane4, density);
+    store<i32>(row(11) + lane4, (givePoint ? 1 : 0) | (castsShadow(chosen) ? 0 : 2));
+  }
+  for (let k = count; k < 4; k++) store<f32>(row(7) + (<usize>k << 2), 0);
+  let lx = v128.load(row(0));
+  let ly = v128.load(row(1));
+  let lz = v128.load(row(2));
+  let reach = v128.load(row(3));
+  let r = v128.load(row(4));
+  let g = v128.load(row(5));
+  let b = v128.load(row(6));
+  let density = v128.load(row(7));
+  if (anySky) {
+    const ofSky = below(density, splat(0));
+    skyDraw4(u, v);
+    lx = pick(ofSky, skyX, lx);
+    ly = pick(ofSky, skyY, ly);
+    lz = pick(ofSky, skyZ, lz);
+    reach = pick(ofSky, splat(NOWHERE), reach);
+    r = pick(ofSky, skyR, r);
+    g = pick(ofSky, skyG, g);
+    b = pick(ofSky, skyB, b);
+    density = pick(ofSky, mul(flip(density), skyDensity), density);
+  }
+  const side = dot3(lx, ly, lz, get(P_GX), get(P_GY), get(P_GZ));
+  const iz = dot3(lx, ly, lz, nx, ny, nz);
+  let lit = both(above(mul(side, iz), splat(0)), above(density, splat(0)));
+  if (!v128.any_true(lit)) return 0;
+  evaluate(dot3(lx, ly, lz, ux, uy, uz), dot3(lx, ly, lz, vx, vy, vz), iz);
+  const kinds = v128.load(row(11));
+  const isPoint = i32x4.ne(v128.and(kinds, i32x4.splat(1)), i32x4.splat(0));
+  let w = div(splat(1), add(density, pick(isPoint, splat(0), scatteredPdf)));
+  // radiance is carried divided by the squared index, and what glows in glass gives it there
+  const near2 = v128.load(row(12));
+  const far2 = inside ? splat(1) : load<f32>(finish + F_GLASS) > 0 ? splat(squaredIndex(finish)) : near2;
+  w = div(w, pick(below(side, splat(0)), far2, near2));
+  r = mul(mul(get(P_TR), mul(scatteredR, r)), w);
+  g = mul(mul(get(P_TG), mul(scatteredG, g)), w);
+  b = mul(mul(get(P_TB), mul(scatteredB, b)), w);
+  lit = both(lit, above(add(add(r, g), b), splat(FAINT)));
+  const outward = pick(below(side, splat(0)), splat(-1), splat(1));
+  const lift = mul(get(P_LIFT), outward);
+  put(P_SX, mad(get(P_GX), lift, get(P_X)));
+  put(P_SY, mad(get(P_GY), lift, get(P_Y)));
+  put(P_SZ, mad(get(P_GZ), lift, get(P_Z)));
+  put(P_SDX, lx);
+  put(P_SDY, ly);
+  put(P_SDZ, lz);
+  put(P_SREACH, most(splat(0), sub(mul(reach, splat(0.99999)), get(P_LIFT))));
+  put(P_SNEAR, backOf(side));
+  put(P_SFROM, get(P_INSTANCE));
+  put(P_SRED, r);
+  put(P_SGREEN, g);
+  put(P_SBLUE, b);
+  const mask = i32x4.bitmask(lit);
+  let queued = 0;
+  for (let k = 0; k < count; k++) {
+    if ((mask & (1 << k)) === 0) continue;
+    absorb(finish, inside, base + offset(k));
+    // a negative reach: nothing stands in the way of this light
+    if (load<i32>(row(11) + (<usize>k << 2)) & 2) store<f32>(base + offset(k) + P_SREACH, -1);
+    store<u32>(queue + (<usize>queued << 2), <u32>offset(k));
+    queued++;
+  }
+  return queued;
+}
+
+// @ts-ignore: decorator
+@inline function squaredIndex(finish: usize): f32 {
+  const ior = load<f32>(finish + F_IOR);
+  return ior * ior;
+}
+
+/** Dims what a light gives by the glass it would come through. */
+function absorb(finish: usize, inside: bool, at: usize): void {
+  const crosses =
+    load<f32>(at + P_SDX) * load<f32>(at + P_GX) + load<f32>(at + P_SDY) * load<f32>(at + P_GY) +
+      load<f32>(at + P_SDZ) * load<f32>(at + P_GZ) < 0;
+  const medium = load<i32>(at + P_MEDIUM);
+  if (crosses ? inside || load<f32>(finish + F_GLASS) === 0 : medium < 0) return;
+  const glass = crosses ? finish : finishAt(medium);
+  const reach = load<f32>(at + P_SREACH);
+  store<f32>(at + P_SRED, load<f32>(at + P_SRED) * exp1(-load<f32>(glass, F_ABSORPTION_R) * reach));
+  store<f32>(at + P_SGREEN, load<f32>(at + P_SGREEN) * exp1(-load<f32>(glass, F_ABSORPTION_G) * reach));
+  store<f32>(at + P_SBLUE, load<f32>(at + P_SBLUE) * exp1(-load<f32>(glass, F_ABSORPTION_B) * reach));
+}
+
+/** From where other solids are met: some lifts behind the start, more at a slant. */
+// @ts-ignore: decorator
+@inline function backOf(side: v128): v128 {
+  return div(mul(get(P_LIFT), splat(-BEHIND)), most(f32x4.abs(side), splat(LEAST_COSINE)));
+}
+
+// @ts-ignore: decorator
+@inline function add4(pair: v128, k: i32): v128 { return i32x4.add(pair, i32x4.splat(k)); }
+
+/** Results of bounce: queued shadow rays, and a bit for each path that goes on. */
+export let queuedRays: i32 = 0;
+export let alive: i32 = 0;
+
+/**
+ * Shades `n` of four paths.
+ * @param wave where their fields are; a b c d their byte offsets, the first repeated where there are fewer
+ * @param last whether paths at their last bounce only look for light
+ */
+export function bounce(
+  wave: usize, a: usize, b: usize, c: usize, d: usize, n: i32, number: i32, inside: bool, queue: usize, index: i32,
+): void {
+  base = wave;
+  p0 = a;
+  p1 = b;
+  p2 = c;
+  p3 = d;
+  count = n;
+  const finish = finishAt(number);
+  nx = get(P_NX);
+  ny = get(P_NY);
+  nz = get(P_NZ);
+  const dx = get(P_DX);
+  const dy = get(P_DY);
+  const dz = get(P_DZ);
+  frame(finish);
+  let wx = flip(dot3(dx, dy, dz, ux, uy, uz));
+  let wy = flip(dot3(dx, dy, dz, vx, vy, vz));
+  let wz = most(flip(dot3(dx, dy, dz, nx, ny, nz)), splat(1e-6));
+  const wl = div(splat(1), root(dot3(wx, wy, wz, wx, wy, wz)));
+  wx = mul(wx, wl);
+  wy = mul(wy, wl);
+  wz = mul(wz, wl);
+  view(finish, inside, wx, wy, wz);
+  const pair = i32x4.add(i32x4.mul(get(P_DEPTH), i32x4.splat(PAIRS)), i32x4.splat(1));
+  draw4(get(P_PIXEL), index, pair);
+  const lotOfLight = drawX;
+  const lotOfLobe = drawY;
+  // a mirror finds whatever has a size by itself
+  const seeks = load<f32>(finish + F_SHARP) === 0 || points;
+  queuedRays = 0;
+  if (seeks) {
+    // from where, and for what of the surface, lights are chosen
+    put(P_VX, get(P_X));
+    put(P_VY, get(P_Y));
+    put(P_VZ, get(P_Z));
+    put(P_VNX, nx);
+    put(P_VNY, ny);
+    put(P_VNZ, nz);
+    const twice = add(wz, wz);
+    put(P_VRX, mad(twice, nx, dx));
+    put(P_VRY, mad(twice, ny, dy));
+    put(P_VRZ, mad(twice, nz, dz));
+    put(P_VDIFFUSE, v128.load32_splat(finish + F_CHOOSE_DIFFUSE));
+    put(
+      P_VSPECULAR,
+      div(splat(load<f32>(finish + F_CHOOSE_SPECULAR) * QUARTER_PI), most(wz, splat(0.1))),
+    );
+    put(P_VALPHA2, v128.load32_splat(finish + F_CHOOSE_ALPHA2));
+    const through = load<f32>(finish + F_GLASS) > 0 || load<f32>(finish + F_SHEET_ALPHA) > 0 ? 1 : 0;
+    put(P_VTHROUGH, i32x4.splat(through));
+    queuedRays = seek(finish, inside, queue, index, pair, lotOfLight);
+  }
+  draw4(get(P_PIXEL), index, add4(pair, 2));
+  sample(lotOfLobe, drawX, drawY);
+  const lx = mad(ux, toX, mad(vx, toY, mul(nx, toZ)));
+  const ly = mad(uy, toX, mad(vy, toY, mul(ny, toZ)));
+  const lz = mad(uz, toX, mad(vz, toY, mul(nz, toZ)));
+  const side = dot3(lx, ly, lz, get(P_GX), get(P_GY), get(P_GZ));
+  const on = both(goesOn, above(mul(side, toZ), splat(0)));
+  const scale = div(splat(1), most(scatteredPdf, splat(1e-30)));
+  put(P_TR, mul(get(P_TR), mul(scatteredR, scale)));
+  put(P_TG, mul(get(P_TG), mul(scatteredG, scale)));
+  put(P_TB, mul(get(P_TB), mul(scatteredB, scale)));
+  put(P_PDF, seeks ? scatteredPdf : splat(0));
+  const lift = mul(get(P_LIFT), pick(below(side, splat(0)), splat(-1), splat(1)));
+  put(P_OX, mad(get(P_GX), lift, get(P_X)));
+  put(P_OY, mad(get(P_GY), lift, get(P_Y)));
+  put(P_OZ, mad(get(P_GZ), lift, get(P_Z)));
+  put(P_DX, lx);
+  put(P_DY, ly);
+  put(P_DZ, lz);
+  put(P_NEAR, backOf(side));
+  put(P_FROM, get(P_INSTANCE));
+  put(P_TRAVELLED, splat(0));
+  put(P_AFTER, splat(-NOWHERE));
+  const crossed = both(below(toZ, splat(0)), splatMask(load<f32>(finish + F_GLASS) > 0));
+  put(P_MEDIUM, pick(crossed, i32x4.splat(inside ? -1 : number), get(P_MEDIUM)));
+  put(P_DEPTH, i32x4.add(get(P_DEPTH), i32x4.splat(1)));
+  alive = i32x4.bitmask(on);
+}
+
+// @ts-ignore: decorator
+@inline function splatMask(yes: bool): v128 { return i32x4.splat(yes ? -1 : 0); }

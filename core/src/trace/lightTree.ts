@@ -1,0 +1,305 @@
+/** Everything that shines for an eye, and the tree by which the kernel chooses among it (kernel/assembly/lights.ts). */
+import { luminance } from '../maths/colour.ts';
+import type { RenderScene, SceneLight, SceneSolid } from '../scene/renderScene.ts';
+import { composed, scaleOf } from '../scene/transform.ts';
+import { F, RECORD } from './finishRecords.ts';
+import * as K from './kernelLayout.ts';
+
+type Vec = [number, number, number];
+
+/** What shines, as the tree bounds it. */
+interface Bound {
+  emitter: number;
+  /** Intensity straight ahead, candela. */
+  power: number;
+  middle: Vec;
+  radius: number;
+  axis: Vec;
+  /** Cosine of the angle between the axis and what faces furthest from it; −1 all around. */
+  cosSpread: number;
+  /** Cosine of the angle beyond that at which nothing is sent any more. */
+  cosReach: number;
+}
+
+export interface EyeLights {
+  /** Emitters, directional ones first. */
+  emitters: ArrayBuffer;
+  count: number;
+  directionals: number;
+  nodes: ArrayBuffer;
+  nodeCount: number;
+  /** Emitter of each part, or −1. */
+  ofPart: Int32Array;
+  /** Emitter of each area light, in their order. */
+  ofArea: number[];
+  /** Whether lights shine that no bounce finds. */
+  points: boolean;
+}
+
+/** Shape of a run of triangles about its solid's origin. */
+interface RunShape {
+  area: number;
+  middle: Vec;
+  radius: number;
+  axis: Vec;
+  cosSpread: number;
+}
+
+const shapes = new WeakMap<SceneSolid, Map<number, RunShape>>();
+
+/** The shape of a run of a solid's triangles; known from then on. */
+function shapeOf(solid: SceneSolid, first: number, count: number): RunShape {
+  let known = shapes.get(solid);
+  if (!known) shapes.set(solid, (known = new Map()));
+  let shape = known.get(first);
+  if (!shape) known.set(first, (shape = measured(solid.positions, first, count)));
+  return shape;
+}
+
+function measured(p: Float32Array, first: number, count: number): RunShape {
+  const low: Vec = [Infinity, Infinity, Infinity];
+  const high: Vec = [-Infinity, -Infinity, -Infinity];
+  const normals: Vec[] = [];
+  const sum: Vec = [0, 0, 0];
+  let area = 0;
+  for (let t = first; t < first + count; t++) {
+    const at = t * 9;
+    for (let k = 0; k < 9; k++) {
+      low[k % 3] = Math.min(low[k % 3], p[at + k]);
+      high[k % 3] = Math.max(high[k % 3], p[at + k]);
+    }
+    const e1 = [0, 1, 2].map((k) => p[at + 3 + k] - p[at + k]);
+    const e2 = [0, 1, 2].map((k) => p[at + 6 + k] - p[at + k]);
+    const n: Vec = [
+      e1[1] * e2[2] - e1[2] * e2[1],
+      e1[2] * e2[0] - e1[0] * e2[2],
+      e1[0] * e2[1] - e1[1] * e2[0],
+    ];
+    const l = Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2]);
+    area += l / 2;
+    for (let k = 0; k < 3; k++) sum[k] += n[k];
+    if (l > 0) normals.push([n[0] / l, n[1] / l, n[2] / l]);
+  }
+  const length = Math.sqrt(sum[0] ** 2 + sum[1] ** 2 + sum[2] ** 2);
+  const axis: Vec = length > 0 ? [sum[0] / length, sum[1] / length, sum[2] / length] : [0, 0, 1];
+  // a closed shape's normals sum to nothing and face all around
+  let cosSpread = length > area * 0.2 ? 1 : -1;
+  for (const n of normals) cosSpread = Math.min(cosSpread, n[0] * axis[0] + n[1] * axis[1] + n[2] * axis[2]);
+  const middle = low.map((v, k) => (v + high[k]) / 2) as Vec;
+  const radius = Math.sqrt(low.reduce((s, v, k) => s + ((high[k] - v) / 2) ** 2, 0));
+  return { area, middle, radius, axis, cosSpread: cosSpread > 0.01 ? cosSpread * 0.9999 : -1 };
+}
+
+const CLOSED_FACES = 0.25;
+
+/**
+ * Gathers what shines for an eye.
+ * @param dressed finish of each part as this eye sees it
+ * @param areas addresses of the solids' cumulative areas
+ */
+export function eyeLights(
+  scene: RenderScene,
+  records: Float32Array,
+  dressed: Int32Array,
+  areas: readonly number[],
+): EyeLights {
+  const { parts, instances, placements } = scene;
+  const glowing: number[] = [];
+  for (let i = 0; i < parts.count; i++) {
+    const at = dressed[i] * RECORD + F.emission;
+    if (luminance(records[at], records[at + 1], records[at + 2]) > 0) glowing.push(i);
+  }
+  const distant = scene.lights.filter((l) => l.kind === 'directional');
+  const local = scene.lights.filter((l) => l.kind !== 'directional');
+  const count = scene.lights.length + glowing.length;
+  const emitters = new ArrayBuffer(count * K.EMITTER_BYTES);
+  const floats = new Float32Array(emitters);
+  const words = new Int32Array(emitters);
+  const bounds: Bound[] = [];
+  const ofPart = new Int32Array(parts.count).fill(-1);
+  const ofArea: number[] = [];
+  let number = 0;
+  for (const light of [...distant, ...local]) {
+    if (light.kind === 'area') ofArea.push(number);
+    writeLight(light, number, floats, words);
+    if (light.kind !== 'directional') bounds.push({ emitter: number, ...boundOf(light) });
+    number++;
+  }
+  const runOf = runNumbers(scene);
+  for (const part of glowing) {
+    const instance = parts.instance[part];
+    const solid = scene.solids[instances.solid[instance]];
+    const shape = shapeOf(solid, parts.first[part], parts.triangles[part]);
+    const at = dressed[part] * RECORD + F.emission;
+    const colour = [records[at], records[at + 1], records[at + 2]] as Vec;
+    const world = composed(placements.now, instances.placement[instance], instances.local, instance);
+    const unit = scaleOf(world);
+    const turned = (v: Vec, w: number) =>
+      [0, 4, 8].map(
+        (r) => world[r] * v[0] + world[r + 1] * v[1] + world[r + 2] * v[2] + world[r + 3] * w,
+      ) as Vec;
+    const base = (number * K.EMITTER_BYTES) / 4;
+    const area = shape.area * unit * unit;
+    words[base + K.E_KIND / 4] = K.GLOW;
+    words[base + K.E_SHADOW / 4] = 1;
+    words[base + K.E_GROUP / 4] = parts.group[part];
+    floats[base + K.E_AREA / 4] = area;
+    floats.set([...colour, luminance(...colour)], base + K.E_RED / 4);
+    words[base + K.E_CDF / 4] = areas[instances.solid[instance]] + (parts.first[part] + runOf[part]) * 4;
+    words[base + K.E_COUNT / 4] = parts.triangles[part];
+    words[base + K.E_FIRST / 4] = parts.first[part];
+    words[base + K.E_INSTANCE / 4] = instance;
+    ofPart[part] = number;
+    const facing = shape.cosSpread > 0 ? CLOSED_FACES + (1 - CLOSED_FACES) * shape.cosSpread : CLOSED_FACES;
+    bounds.push({
+      emitter: number,
+      power: luminance(...colour) * area * facing,
+      middle: turned(shape.middle, 1),
+      radius: shape.radius * unit,
+      axis: turned(shape.axis, 0).map((v) => v / unit) as Vec,
+      cosSpread: shape.cosSpread,
+      cosReach: 0,
+    });
+    number++;
+  }
+  const shining = bounds.filter((b) => b.power > 0);
+  const { nodes, nodeCount, parents } = treeOver(shining);
+  for (const [emitter, parent] of parents) words[(emitter * K.EMITTER_BYTES + K.E_PARENT) / 4] = parent;
+  return {
+    emitters,
+    count,
+    directionals: distant.length,
+    nodes,
+    nodeCount,
+    ofPart,
+    ofArea,
+    points: scene.lights.some((l) => l.kind !== 'area'),
+  };
+}
+
+/** Number of each part's run within its solid. */
+function runNumbers({ parts }: RenderScene): Int32Array {
+  const out = new Int32Array(parts.count);
+  for (let p = 1; p < parts.count; p++)
+    out[p] = parts.instance[p] === parts.instance[p - 1] ? out[p - 1] + 1 : 0;
+  return out;
+}
+
+function writeLight(light: SceneLight, number: number, floats: Float32Array, words: Int32Array): void {
+  const base = (number * K.EMITTER_BYTES) / 4;
+  const { placed } = light;
+  const put = (offset: number, ...values: number[]) => floats.set(values, base + offset / 4);
+  const [wide, high] = light.kind === 'area' ? [light.width, light.height] : [1, 1];
+  const kinds = { area: K.AREA, spot: K.SPOT, directional: K.DIRECTIONAL, point: K.POINT };
+  words[base + K.E_KIND / 4] = kinds[light.kind];
+  words[base + K.E_SHADOW / 4] = light.shadow ? 1 : 0;
+  words[base + K.E_GROUP / 4] = light.group;
+  put(K.E_X, ...placed.position, wide * high);
+  put(K.E_RIGHT_X, ...placed.right.map((v) => v * wide), light.kind === 'spot' ? light.cosInner : 0);
+  put(K.E_UP_X, ...placed.up.map((v) => v * high), light.kind === 'spot' ? light.cosOuter : 0);
+  const range = light.kind === 'spot' || light.kind === 'point' ? (light.range ?? 0) : 0;
+  put(K.E_FORWARD_X, ...placed.forward, range);
+  put(K.E_RED, ...placed.colour, luminance(...placed.colour));
+}
+
+function boundOf(light: SceneLight): Omit<Bound, 'emitter'> {
+  const { placed } = light;
+  const strength = luminance(...placed.colour);
+  const any = { middle: placed.position, axis: placed.forward, radius: 0 };
+  if (light.kind === 'area') {
+    const { width, height } = light;
+    const radius = Math.sqrt(width * width + height * height) / 2;
+    return { ...any, power: strength * width * height, radius, cosSpread: 1, cosReach: 0 };
+  }
+  if (light.kind === 'spot') return { ...any, power: strength, cosSpread: 1, cosReach: light.cosOuter };
+  return { ...any, power: strength, cosSpread: -1, cosReach: 0 };
+}
+
+const CHILDREN = 4;
+
+/** A tree of four children a node, halved twice along the longest side. */
+function treeOver(bounds: Bound[]): { nodes: ArrayBuffer; nodeCount: number; parents: Map<number, number> } {
+  const nodes = new ArrayBuffer(Math.max(1, bounds.length) * K.LIGHT_NODE_BYTES);
+  const floats = new Float32Array(nodes);
+  const words = new Int32Array(nodes);
+  const parents = new Map<number, number>();
+  let nodeCount = 0;
+  const make = (list: Bound[], parent: number): number => {
+    const me = nodeCount++;
+    const base = (me * K.LIGHT_NODE_BYTES) / 4;
+    words[base + 48] = parent;
+    const groups = list.length <= CHILDREN ? list.map((b) => [b]) : halved(list).flatMap(halved);
+    for (let lane = 0; lane < CHILDREN; lane++) {
+      const group = groups[lane];
+      if (!group) continue;
+      const { power, middle, radius, axis, cosSpread, cosReach } = merged(group);
+      const row = [...middle, radius * radius, ...axis, cosSpread];
+      row.push(Math.sqrt(Math.max(0, 1 - cosSpread * cosSpread)), cosReach, power);
+      row.forEach((v, k) => (floats[base + k * 4 + lane] = v));
+      const ref = (me << 2) | lane;
+      if (group.length === 1) {
+        words[base + 44 + lane] = ~group[0].emitter;
+        parents.set(group[0].emitter, ref);
+      } else {
+        words[base + 44 + lane] = make(group, ref);
+      }
+    }
+    return me;
+  };
+  if (bounds.length > 0) make(bounds, 0);
+  return { nodes: nodes.slice(0, nodeCount * K.LIGHT_NODE_BYTES), nodeCount, parents };
+}
+
+function halved(list: Bound[]): Bound[][] {
+  if (list.length < 2) return [list];
+  const low = [0, 1, 2].map((a) => Math.min(...spanOf(list, a)));
+  const high = [0, 1, 2].map((a) => Math.max(...spanOf(list, a)));
+  const sides = high.map((v, a) => v - low[a]);
+  const axis = sides.indexOf(Math.max(...sides));
+  const sorted = [...list].sort((a, b) => a.middle[axis] - b.middle[axis] || a.emitter - b.emitter);
+  const half = sorted.length >> 1;
+  return [sorted.slice(0, half), sorted.slice(half)];
+}
+
+function spanOf(list: Bound[], axis: number): number[] {
+  let [low, high] = [Infinity, -Infinity];
+  for (const { middle } of list) {
+    low = Math.min(low, middle[axis]);
+    high = Math.max(high, middle[axis]);
+  }
+  return [low, high];
+}
+
+/** One bound about several. */
+function merged(list: Bound[]): Omit<Bound, 'emitter'> {
+  if (list.length === 1) return list[0];
+  const low: Vec = [Infinity, Infinity, Infinity];
+  const high: Vec = [-Infinity, -Infinity, -Infinity];
+  let power = 0;
+  const axis: Vec = [0, 0, 0];
+  let cosReach = 1;
+  for (const b of list) {
+    power += b.power;
+    cosReach = Math.min(cosReach, b.cosReach);
+    for (let k = 0; k < 3; k++) {
+      low[k] = Math.min(low[k], b.middle[k] - b.radius);
+      high[k] = Math.max(high[k], b.middle[k] + b.radius);
+      axis[k] += b.axis[k] * b.power;
+    }
+  }
+  const middle = low.map((v, k) => (v + high[k]) / 2) as Vec;
+  const radius = Math.sqrt(low.reduce((s, v, k) => s + ((high[k] - v) / 2) ** 2, 0));
+  const length = Math.sqrt(axis[0] ** 2 + axis[1] ** 2 + axis[2] ** 2);
+  let cosSpread = list.some((b) => b.cosSpread < 0) || !(length > power * 1e-3) ? -1 : 1;
+  if (cosSpread > 0) {
+    for (let k = 0; k < 3; k++) axis[k] /= length;
+    for (const b of list) {
+      const c = Math.min(1, Math.max(-1, b.axis[0] * axis[0] + b.axis[1] * axis[1] + b.axis[2] * axis[2]));
+      // cosine of the sum of the two angles
+      const s = Math.sqrt(1 - c * c) * Math.sqrt(Math.max(0, 1 - b.cosSpread * b.cosSpread));
+      cosSpread = Math.min(cosSpread, c * b.cosSpread - s);
+    }
+    if (cosSpread < 0.01) cosSpread = -1;
+  }
+  return { power, middle, radius, axis, cosSpread, cosReach };
+}

@@ -1,0 +1,328 @@
+/**
+ * Scenes in the kernel's memory. Each solid has a tree of its own, built once and kept by content; a small tree over
+ * the instances places them. So an edit builds the letters it changes, and what only moves builds none.
+ */
+import type { SurroundPicture } from '../light/surround.ts';
+import type { RenderScene, SceneSolid } from '../scene/renderScene.ts';
+import { composed } from '../scene/transform.ts';
+import { Arena } from './arena.ts';
+import { FinishRecords } from './finishRecords.ts';
+import { instantiate, type KernelExports, type RayAddresses } from './kernel.ts';
+import * as K from './kernelLayout.ts';
+import { surroundMap } from './surroundMap.ts';
+
+/** Where a scene lies in memory: plain data, for the threads that trace it. */
+export interface SceneAddresses extends RayAddresses {
+  finishes: number;
+  surround: SurroundAddress;
+  /** Room for what a lane's eye sees: parts, emitters, light tree. */
+  eyes: number;
+  eyeBytes: number;
+  /** Cumulative areas of each solid's triangles, run by run (a place in them for each triangle, and one more). */
+  areas: number[];
+  /** Instances of the area lights begin here. */
+  firstLight: number;
+  /** Triangles of all instances. */
+  triangles: number;
+}
+
+interface SurroundAddress {
+  picture: number;
+  map: number;
+  width: number;
+  height: number;
+  columns: number;
+  rows: number;
+  unit: number;
+  mean: number;
+}
+
+interface Kept<T> {
+  what: T;
+  blocks: number[];
+  bytes: number;
+  /** Scene that used it last. */
+  used: number;
+}
+
+interface SolidAddress {
+  nodes: number;
+  packs: number;
+  triangles: number;
+  areas: number;
+}
+
+/** Bytes of what no present scene uses that are kept for the next. */
+const MOST_UNUSED = 384 * 1024 * 1024;
+/** A unit square about the origin that looks along −z, for area lights. */
+const SQUARE: Pick<SceneSolid, 'triangles' | 'positions' | 'normals' | 'tangents'> = {
+  triangles: 2,
+  positions: Float32Array.from([
+    -0.5, -0.5, 0, 0.5, -0.5, 0, 0.5, 0.5, 0, -0.5, -0.5, 0, 0.5, 0.5, 0, -0.5, 0.5, 0,
+  ]),
+  normals: Float32Array.from([1, 2, 3, 4, 5, 6].flatMap(() => [0, 0, -1])),
+  tangents: Float32Array.from([1, 2, 3, 4, 5, 6].flatMap(() => [1, 0, 0])),
+};
+
+export class SceneMemory {
+  readonly memory: WebAssembly.Memory;
+  private readonly arena: Arena;
+  private readonly kernel: KernelExports;
+  private readonly lanes: number;
+  private readonly lanesAt: number;
+  private readonly finishes = new FinishRecords();
+  private readonly solids = new Map<string, Kept<SolidAddress>>();
+  private readonly surrounds = new Map<SurroundPicture, Kept<SurroundAddress>>();
+  /** Blocks of the last two scenes: tracers may still look at the older. */
+  private scenes: number[][] = [];
+  private count = 0;
+  /** Solids whose trees were built so far. */
+  built = 0;
+
+  /** @param lanes how many threads will trace at once */
+  constructor(module: WebAssembly.Module, memory: WebAssembly.Memory, lanes: number) {
+    this.memory = memory;
+    this.arena = new Arena(memory);
+    this.kernel = instantiate(module, memory);
+    this.lanes = lanes;
+    this.lanesAt = this.arena.allocate(lanes * K.LANE_BYTES);
+  }
+
+  /** Bytes taken of the memory. */
+  get used(): number {
+    return this.arena.used;
+  }
+
+  /**
+   * Lays a scene out beside the one before, which stays as it is until the next.
+   * @throws RangeError when it does not fit into the kernel's memory
+   */
+  take(scene: RenderScene): SceneAddresses {
+    this.count++;
+    while (this.scenes.length > 1) for (const at of this.scenes.shift()!) this.arena.release(at);
+    this.tidy();
+    const own: number[] = [];
+    this.scenes.push(own);
+    const block = (bytes: number) => {
+      const at = this.arena.allocate(bytes);
+      own.push(at);
+      return at;
+    };
+    const runs = runsOf(scene);
+    const solids = scene.solids.map((solid, i) => this.solid(solid, runs[i]));
+    const square = this.solid({ key: 'square', uv: new Float32Array(0), ...SQUARE }, [2]);
+    const areas = scene.lights.filter((l) => l.kind === 'area');
+    const { instances, placements, parts } = scene;
+    const instanceCount = instances.count + areas.length;
+    const instancesAt = block(instanceCount * K.INSTANCE_BYTES);
+    const firstPart = new Int32Array(instances.count);
+    for (let p = parts.count - 1; p >= 0; p--) firstPart[parts.instance[p]] = p;
+    let triangles = 0;
+    for (let i = 0; i < instances.count; i++) {
+      const world = composed(placements.now, instances.placement[i], instances.local, i);
+      const address = solids[instances.solid[i]];
+      this.instance(instancesAt, i, world, address, firstPart[i], K.CASTS_SHADOW);
+      triangles += scene.solids[instances.solid[i]].triangles;
+    }
+    areas.forEach(({ placed: { position, right, up, forward }, width, height }, k) => {
+      const world = [0, 1, 2].flatMap((a) => [right[a] * width, up[a] * height, -forward[a], position[a]]);
+      this.instance(instancesAt, instances.count + k, world, square, 0, K.IS_LIGHT);
+    });
+    const records = this.finishes.compile(scene.finishes);
+    const finishes = block(records.byteLength);
+    this.arena.floats(finishes, records.length).set(records);
+    const most = scene.lights.length + parts.count;
+    const eyeBytes =
+      Math.ceil((parts.count * K.PART_BYTES + (most + 1) * (K.EMITTER_BYTES + K.LIGHT_NODE_BYTES)) / 64) *
+        64 +
+      64;
+    const eyes = block(eyeBytes * this.lanes);
+    const surround = this.surround(scene.surround.picture);
+    const top = block(this.kernel.nodeBytes(instanceCount));
+    if (instanceCount > 0) {
+      const scratch = this.arena.allocate(this.kernel.scratchBytes(instanceCount));
+      this.kernel.buildTop(instancesAt, instanceCount, scratch, top);
+      this.arena.release(scratch);
+    }
+    return {
+      instanceCount,
+      top,
+      instances: instancesAt,
+      lanes: this.lanesAt,
+      finishes,
+      surround,
+      eyes,
+      eyeBytes,
+      areas: solids.map((s) => s.areas),
+      firstLight: instances.count,
+      triangles,
+    };
+  }
+
+  /** The finishes of a scene as floats, RECORD each. */
+  records(scene: RenderScene): Float32Array {
+    return this.finishes.compile(scene.finishes);
+  }
+
+  private solid(
+    solid: Pick<SceneSolid, 'key' | 'triangles' | 'positions' | 'normals' | 'tangents'> & {
+      uv: Float32Array;
+    },
+    runs: number[],
+  ): SolidAddress {
+    const key = `${solid.key} ${runs.join(' ')}`;
+    let kept = this.solids.get(key);
+    if (!kept) {
+      kept = this.build(solid, runs);
+      this.solids.set(key, kept);
+    }
+    kept.used = this.count;
+    return kept.what;
+  }
+
+  private build(solid: Pick<SceneSolid, 'triangles' | 'positions' | 'normals' | 'tangents'>, runs: number[]) {
+    const { arena, kernel } = this;
+    this.built++;
+    const n = solid.triangles;
+    const stride = K.TRIANGLE_BYTES / 4;
+    const triangles = arena.allocate(n * K.TRIANGLE_BYTES + 16);
+    const areas = arena.allocate((n + runs.length) * 4);
+    const scratch = arena.allocate(kernel.scratchBytes(n));
+    const roomyNodes = arena.allocate(kernel.nodeBytes(n));
+    const roomyPacks = arena.allocate(kernel.packBytes(n));
+    const out = arena.floats(triangles, n * stride);
+    const words = arena.words(triangles, n * stride);
+    const sums = arena.floats(areas, n + runs.length);
+    let t = 0;
+    runs.forEach((length, run) => {
+      let sum = 0;
+      const first = t + run;
+      sums[first] = 0;
+      for (const end = t + length; t < end; t++) {
+        out.set(solid.positions.subarray(t * 9, t * 9 + 9), t * stride);
+        out.set(solid.normals.subarray(t * 9, t * 9 + 9), t * stride + 9);
+        out.set(solid.tangents.subarray(t * 9, t * 9 + 9), t * stride + 18);
+        words[t * stride + 27] = run;
+        sum += areaOf(solid.positions, t * 9);
+        sums[first + (t - (first - run)) + 1] = sum;
+      }
+      if (sum > 0) for (let k = first + 1; k <= first + length; k++) sums[k] /= sum;
+    });
+    kernel.build(triangles, n, scratch, roomyNodes, roomyPacks);
+    const nodeBytes = kernel.nodesBuilt() * K.NODE_BYTES;
+    const packBytes = kernel.packsBuilt() * K.PACK_BYTES;
+    const nodes = arena.allocate(nodeBytes);
+    const packs = arena.allocate(packBytes);
+    const bytes = new Uint8Array(arena.memory.buffer);
+    bytes.copyWithin(nodes, roomyNodes, roomyNodes + nodeBytes);
+    bytes.copyWithin(packs, roomyPacks, roomyPacks + packBytes);
+    for (const at of [scratch, roomyNodes, roomyPacks]) arena.release(at);
+    return {
+      what: { nodes, packs, triangles, areas },
+      blocks: [nodes, packs, triangles, areas],
+      bytes: nodeBytes + packBytes + n * K.TRIANGLE_BYTES,
+      used: this.count,
+    };
+  }
+
+  private instance(
+    base: number,
+    i: number,
+    world: ArrayLike<number>,
+    solid: SolidAddress,
+    part: number,
+    flags: number,
+  ): void {
+    const at = base + i * K.INSTANCE_BYTES;
+    const m = this.arena.floats(at, K.INSTANCE_BYTES / 4);
+    const w = this.arena.words(at, K.INSTANCE_BYTES / 4);
+    const back = inverted(world);
+    for (let c = 0; c < 4; c++)
+      for (let r = 0; r < 3; r++) {
+        m[c * 4 + r] = world[r * 4 + c];
+        m[16 + c * 4 + r] = back[r * 4 + c];
+      }
+    w[K.INSTANCE_NODES / 4] = solid.nodes;
+    w[K.INSTANCE_PACKS / 4] = solid.packs;
+    w[K.INSTANCE_TRIANGLES / 4] = solid.triangles;
+    w[K.INSTANCE_PART / 4] = part;
+    w[K.INSTANCE_FLAGS / 4] = flags;
+  }
+
+  private surround(picture: SurroundPicture): SurroundAddress {
+    let kept = this.surrounds.get(picture);
+    if (!kept) {
+      const made = surroundMap(picture);
+      const halves = this.arena.allocate(made.halves.byteLength);
+      new Uint16Array(this.memory.buffer, halves, made.halves.length).set(made.halves);
+      const map = this.arena.allocate(made.map.byteLength);
+      new Uint8Array(this.memory.buffer, map, made.map.byteLength).set(new Uint8Array(made.map));
+      const { width, height, columns, rows, unit, mean } = made;
+      kept = {
+        what: { picture: halves, map, width, height, columns, rows, unit, mean },
+        blocks: [halves, map],
+        bytes: made.halves.byteLength + made.map.byteLength,
+        used: 0,
+      };
+      this.surrounds.set(picture, kept);
+    }
+    kept.used = this.count;
+    return kept.what;
+  }
+
+  /** Gives back what neither the present scene nor the last uses, the longest unused first, beyond what is kept. */
+  private tidy(): void {
+    const unused: { kept: Kept<unknown>; forget: () => void }[] = [];
+    const look = <Key>(map: Map<Key, Kept<unknown>>) => {
+      for (const [key, kept] of map)
+        if (kept.used < this.count - 1) unused.push({ kept, forget: () => map.delete(key) });
+    };
+    look(this.solids);
+    look(this.surrounds);
+    let bytes = unused.reduce((sum, { kept }) => sum + kept.bytes, 0);
+    unused.sort((a, b) => a.kept.used - b.kept.used);
+    for (const { kept, forget } of unused) {
+      if (bytes <= MOST_UNUSED) break;
+      for (const at of kept.blocks) this.arena.release(at);
+      forget();
+      bytes -= kept.bytes;
+    }
+  }
+}
+
+/** Triangles of each solid's runs, from the parts of the first instance that has it. */
+function runsOf({ solids, instances, parts }: RenderScene): number[][] {
+  const first = new Map<number, number>();
+  for (let i = 0; i < instances.count; i++)
+    if (!first.has(instances.solid[i])) first.set(instances.solid[i], i);
+  const runs: number[][] = solids.map(() => []);
+  for (let p = 0; p < parts.count; p++) {
+    const solid = instances.solid[parts.instance[p]];
+    if (first.get(solid) === parts.instance[p]) runs[solid].push(parts.triangles[p]);
+  }
+  return runs;
+}
+
+function areaOf(p: Float32Array, at: number): number {
+  const e1 = [p[at + 3] - p[at], p[at + 4] - p[at + 1], p[at + 5] - p[at + 2]];
+  const e2 = [p[at + 6] - p[at], p[at + 7] - p[at + 1], p[at + 8] - p[at + 2]];
+  const x = e1[1] * e2[2] - e1[2] * e2[1];
+  const y = e1[2] * e2[0] - e1[0] * e2[2];
+  const z = e1[0] * e2[1] - e1[1] * e2[0];
+  return 0.5 * Math.sqrt(x * x + y * y + z * z);
+}
+
+/** The way back of a transform, by cofactors. */
+function inverted(m: ArrayLike<number>): Float64Array {
+  const [a, b, c, x, d, e, f, y, g, h, i, z] = Array.from(m);
+  const A = e * i - f * h;
+  const B = f * g - d * i;
+  const C = d * h - e * g;
+  const s = 1 / (a * A + b * B + c * C);
+  const rows = [
+    [A * s, (c * h - b * i) * s, (b * f - c * e) * s],
+    [B * s, (a * i - c * g) * s, (c * d - a * f) * s],
+    [C * s, (b * g - a * h) * s, (a * e - b * d) * s],
+  ];
+  return Float64Array.from(rows.flatMap((r) => [...r, -(r[0] * x + r[1] * y + r[2] * z)]));
+}

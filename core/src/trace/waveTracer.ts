@@ -1,0 +1,170 @@
+/** Path tracing with the kernel, for one thread: aims it with an eye, and adds its waves to films. */
+import { luminance } from '../maths/colour.ts';
+import { cos, sin } from '../maths/reproducible.ts';
+import type { Eye } from './eye.ts';
+import { hasLayers, type Film } from './film.ts';
+import { F, RECORD } from './finishRecords.ts';
+import { instantiate, type KernelExports } from './kernel.ts';
+import * as K from './kernelLayout.ts';
+import { eyeLights, type EyeLights } from './lightTree.ts';
+import type { PreparedScene } from './prepare.ts';
+
+/** What a tracer is seen as by those who share a film between several. */
+export interface TileTracer {
+  traceTile(
+    film: Film,
+    x0: number,
+    y0: number,
+    x1: number,
+    y1: number,
+    first: number,
+    last: number,
+    seed: number,
+  ): void;
+}
+
+export class WaveTracer implements TileTracer {
+  /** The thread's own instance of the kernel. */
+  readonly kernel: KernelExports;
+  private readonly memory: WebAssembly.Memory;
+  private readonly lane: number;
+  private prepared: PreparedScene | null = null;
+  private eye: Eye | null = null;
+  /** Lights by what glows: eyes that dress the same parts alike share them. */
+  private lights = new Map<string, EyeLights>();
+
+  constructor(module: WebAssembly.Module, memory: WebAssembly.Memory, lane: number) {
+    this.kernel = instantiate(module, memory);
+    this.memory = memory;
+    this.lane = lane;
+  }
+
+  /** Rays traced so far, of all kinds. */
+  get rays(): number {
+    return this.kernel.raysTraced();
+  }
+
+  /** Looks at a scene through an eye; cheap when it is what it looked at before. */
+  aim(prepared: PreparedScene, eye: Eye): void {
+    if (this.prepared === prepared && this.eye === eye) return;
+    if (this.prepared !== prepared) this.lights.clear();
+    this.prepared = prepared;
+    this.eye = eye;
+    const { scene, addresses, records } = prepared;
+    const { parts } = scene;
+    const { buffer } = this.memory;
+    const laneAt = addresses.lanes + this.lane * K.LANE_BYTES;
+    const partsAt = addresses.eyes + this.lane * addresses.eyeBytes;
+    const dressed = Int32Array.from(parts.outside, (finish, i) => {
+      const worn = eye.dress?.[i] ?? -1;
+      return worn >= 0 ? worn : finish;
+    });
+    const lights = this.lightsOf(prepared, dressed);
+    const words = new Int32Array(buffer, partsAt, (parts.count * K.PART_BYTES) / 4);
+    let sheets = false;
+    for (let i = 0; i < parts.count; i++) {
+      const finish = dressed[i] * RECORD;
+      if (records[finish + F.sheet] > 0 && records[finish + F.sheetAlpha] === 0) sheets = true;
+      const hidden = eye.visible !== null && eye.visible[i] === 0;
+      words[i * 4] = dressed[i];
+      words[i * 4 + 1] = (hidden ? K.PART_HIDDEN : 0) | (parts.twoSided[i] ? K.PART_TWO_SIDED : 0);
+      words[i * 4 + 2] = lights.ofPart[i];
+      words[i * 4 + 3] = parts.group[i];
+    }
+    const emittersAt = partsAt + parts.count * K.PART_BYTES;
+    new Uint8Array(buffer, emittersAt, lights.emitters.byteLength).set(new Uint8Array(lights.emitters));
+    const nodesAt = emittersAt + lights.emitters.byteLength;
+    new Uint8Array(buffer, nodesAt, lights.nodes.byteLength).set(new Uint8Array(lights.nodes));
+    const instances = new DataView(buffer);
+    lights.ofArea.forEach((emitter, k) => {
+      const at = addresses.instances + (addresses.firstLight + k) * K.INSTANCE_BYTES;
+      // the same for every lane and eye
+      instances.setInt32(at + K.INSTANCE_EMITTER, emitter, true);
+    });
+    const { kernel } = this;
+    kernel.init(addresses.top, addresses.instances, laneAt);
+    kernel.setScene(addresses.instances, addresses.finishes, laneAt);
+    kernel.setLights(
+      partsAt,
+      emittersAt,
+      nodesAt,
+      lights.nodeCount,
+      lights.directionals,
+      lights.points ? 1 : 0,
+      sheets ? 1 : 0,
+    );
+    const at = laneAt + K.LANE_RAYS;
+    new Float32Array(buffer, at, 12).set([...eye.origin, ...eye.forward, ...eye.right, ...eye.up]);
+    kernel.setEye(at, eye.width, eye.height, eye.orthographic ? 1 : 0);
+    kernel.setMasks(eye.visible === null ? 0 : 1);
+    const { surround } = scene;
+    const s = addresses.surround;
+    kernel.setSurround(
+      s.picture,
+      s.width,
+      s.height,
+      s.unit * surround.gain,
+      cos(surround.turn),
+      sin(surround.turn),
+      surround.seen ? 1 : 0,
+      s.map,
+      s.columns,
+      s.rows,
+      Math.PI * s.mean * surround.gain,
+    );
+  }
+
+  private lightsOf({ scene, records, addresses }: PreparedScene, dressed: Int32Array): EyeLights {
+    const glows: number[] = [];
+    for (let i = 0; i < dressed.length; i++) {
+      const at = dressed[i] * RECORD + F.emission;
+      if (records[at] + records[at + 1] + records[at + 2] > 0) glows.push(i, dressed[i]);
+    }
+    const key = glows.join(' ');
+    let lights = this.lights.get(key);
+    if (!lights) {
+      lights = eyeLights(scene, records, dressed, addresses.areas);
+      this.lights.set(key, lights);
+    }
+    return lights;
+  }
+
+  /** Adds samples [first, last) of a tile of pixels to a film. */
+  traceTile(
+    film: Film,
+    x0: number,
+    y0: number,
+    x1: number,
+    y1: number,
+    first: number,
+    last: number,
+    seed: number,
+  ): void {
+    const { addresses } = this.prepared!;
+    const eye = this.eye!;
+    const left = new Float32Array(
+      this.memory.buffer,
+      addresses.lanes + this.lane * K.LANE_BYTES + K.LANE_RAYS,
+      K.WAVE * K.FILM_WORDS,
+    );
+    const { sums, channels } = film;
+    const layers = hasLayers(film);
+    for (let y = y0; y < y1; y += K.WAVE_SIDE) {
+      for (let x = x0; x < x1; x += K.WAVE_SIDE) {
+        const [right, bottom] = [Math.min(x1, x + K.WAVE_SIDE), Math.min(y1, y + K.WAVE_SIDE)];
+        for (let s = first; s < last; s++) {
+          this.kernel.traceWave(x, y, x1, y1, s, seed, eye.bounces);
+          for (let py = y, from = 0; py < bottom; py++) {
+            for (let px = x; px < right; px++, from += K.FILM_WORDS) {
+              const at = (py * film.width + px) * channels;
+              for (let c = 0; c < 4; c++) sums[at + c] += left[from + c];
+              const l = luminance(left[from], left[from + 1], left[from + 2]);
+              sums[at + 4] += l * l;
+              if (layers) for (let c = 0; c < 8; c++) sums[at + 5 + c] += left[from + 4 + c];
+            }
+          }
+        }
+      }
+    }
+  }
+}
