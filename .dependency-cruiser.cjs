@@ -15,7 +15,8 @@ const CORE = {
   preflight: ['document'],
   scene: ['document', 'plane', 'type', 'drawing', 'solid', 'finish', 'light', 'stage', 'preflight'],
   trace: ['document', 'finish', 'light', 'stage', 'scene'],
-  picture: ['document', 'light'],
+  // the denoiser's memory is shared out as the kernel's is
+  picture: ['document', 'light', 'trace'],
 };
 /** Rooms of the page, from the ground up: each may import from those before it. */
 const WEB = ['workers', 'state', 'engine', 'actions', 'desk', 'stage', 'band', 'steps', 'app'];

@@ -1,4 +1,4 @@
-// Compiles the kernel twice: over shared memory (several threads on one scene) and over private memory.
+// Compiles the kernel over shared memory (several threads on one scene) and over private memory, and the denoiser.
 import asc from 'assemblyscript/asc';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
@@ -21,16 +21,15 @@ const common = [
   '--bindings',
   'none',
 ];
+const shared = ['--enable', 'threads', '--sharedMemory', '--maximumMemory', String(LAYOUT.MOST_PAGES[0])];
 const variants = [
-  ['kernel.wasm', []],
-  [
-    'kernel-shared.wasm',
-    ['--enable', 'threads', '--sharedMemory', '--maximumMemory', String(LAYOUT.MOST_PAGES[0])],
-  ],
+  ['kernel.wasm', 'assembly', []],
+  ['kernel-shared.wasm', 'assembly', shared],
+  ['denoise-shared.wasm', 'denoise', shared],
 ];
-for (const [name, extra] of variants) {
+for (const [name, folder, extra] of variants) {
   const { error, stderr } = await asc.main([
-    join(here, 'assembly/index.ts'),
+    join(here, folder, 'index.ts'),
     '--outFile',
     join(here, 'build', name),
     '--initialMemory',

@@ -15,6 +15,7 @@ import { findingText } from '@wemlox/core/preflight/words';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
 import { developed, developedLayers, hasLayers, noiseOf, type Film } from '@wemlox/core/trace/film';
 import type { Eye } from '@wemlox/core/trace/eye';
+import { denoised } from './denoise.ts';
 import { readGlb } from './glb.ts';
 import { readOrder, UsageError, USAGE, type Order } from './order.ts';
 import { fileSources, openProjectFile } from './sources.ts';
@@ -122,7 +123,8 @@ async function render(order: Order): Promise<void> {
       return order.noise > 0 && done >= 8 && noiseOf(film, done) <= order.noise;
     },
   });
-  const picture = { width, height, data: developed(traced.film, traced.samples) };
+  const raw = { width, height, data: developed(traced.film, traced.samples) };
+  const picture = order.denoise > 0 ? await denoised(raw, order.denoise, order.threads) : raw;
   await writeFile(order.output, encoded(order.output, picture, traced.film, grade));
   process.stderr.write(
     `${tty ? '\r' : ''}${order.output}: ${width}x${height}, ${traced.samples} samples, noise ${noiseOf(traced.film, traced.samples).toFixed(4)}, ` +

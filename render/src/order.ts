@@ -4,7 +4,7 @@ import { parseArgs } from 'node:util';
 
 export const USAGE = `usage: ./wemlox render IN.(wemlox|json) -o OUT.(exr|png|hdr) [--look NAME] [--shot NAME] [OPTIONS]
        ./wemlox render IN.glb -o OUT.(exr|png|hdr) [--surround FILE.(hdr|exr)] [OPTIONS]
-options: [--size WxH] [--samples N | --noise X] [--bounces N] [--seed N] [--passes albedo,normal,depth] [--threads N]
+options: [--size WxH] [--samples N | --noise X] [--bounces N] [--seed N] [--passes albedo,normal,depth] [--denoise [AMOUNT]] [--threads N]
 `;
 const MOST_SAMPLES = 65536;
 /** Layers a film gathers, all at once. */
@@ -22,6 +22,8 @@ export interface Order {
   size: [number, number] | null;
   samples: number;
   noise: number;
+  /** Share of the picture without its noise, 0 … 1. */
+  denoise: number;
   bounces?: number;
   seed: number;
   threads?: number;
@@ -36,12 +38,18 @@ function whole(name: string, text: string | undefined, least: number, most: numb
   return n;
 }
 
+/** `--denoise` alone is all of it. */
+const withAmount = (argv: string[]) =>
+  argv.flatMap((word, i) =>
+    word === '--denoise' && !/^\.?\d/.test(argv[i + 1] ?? '') ? ['--denoise', '1'] : [word],
+  );
+
 /** @throws UsageError */
 export function readOrder(argv: string[]): Order {
   let parsed;
   try {
     parsed = parseArgs({
-      args: argv,
+      args: withAmount(argv),
       allowPositionals: true,
       options: {
         output: { type: 'string', short: 'o' },
@@ -52,6 +60,7 @@ export function readOrder(argv: string[]): Order {
         size: { type: 'string' },
         samples: { type: 'string' },
         noise: { type: 'string' },
+        denoise: { type: 'string' },
         bounces: { type: 'string' },
         seed: { type: 'string' },
         threads: { type: 'string' },
@@ -80,6 +89,9 @@ export function readOrder(argv: string[]): Order {
   const noise = values.noise === undefined ? 0 : Number(values.noise);
   if (!(noise >= 0 && noise < 10))
     throw new UsageError(`--noise takes a share like 0.02, not "${values.noise}"`);
+  const denoise = values.denoise === undefined ? 0 : Number(values.denoise);
+  if (!(denoise >= 0 && denoise <= 1))
+    throw new UsageError(`--denoise takes an amount from 0 to 1, not "${values.denoise}"`);
   return {
     input: positionals[0],
     output: values.output,
@@ -89,6 +101,7 @@ export function readOrder(argv: string[]): Order {
     shot: values.shot,
     size,
     noise,
+    denoise,
     samples: whole('samples', values.samples, 1, MOST_SAMPLES) ?? (noise > 0 ? MOST_SAMPLES : 256),
     bounces: whole('bounces', values.bounces, 0, 64),
     seed: whole('seed', values.seed, 0, 4294967295) ?? 1,

@@ -12,9 +12,10 @@ import { shotEye, type Eye } from '@wemlox/core/trace/eye';
 
 const KERNELS = new URL('../../core/kernel/build/', import.meta.url);
 
-/** The compiled kernel, over shared memory or over private memory. */
-export const kernelBytes = (name: 'kernel-shared.wasm' | 'kernel.wasm' = 'kernel-shared.wasm') =>
-  readFileSync(new URL(name, KERNELS));
+/** The compiled kernel, over shared memory or over private memory, and the denoiser. */
+export const kernelBytes = (
+  name: 'kernel-shared.wasm' | 'kernel.wasm' | 'denoise-shared.wasm' = 'kernel-shared.wasm',
+) => readFileSync(new URL(name, KERNELS));
 
 /** What a thread is given at its start. */
 export interface ThreadStart {

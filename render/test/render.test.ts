@@ -66,6 +66,28 @@ describe('./wemlox render', () => {
     expect(decode(await readFile(c))).toMatchObject({ width: 64, height: 32, depth: 16 });
   });
 
+  it('takes the noise out when asked, wholly or in part, the same with any number of threads', async () => {
+    const names = ['raw', 'one', 'two', 'half'].map((n) => join(folder, `${n}.exr`));
+    const order = ['--size', '64x32', '--samples', '4', '--look', 'Gold leaf'];
+    const asked = [
+      [],
+      ['--denoise', '--threads', '1'],
+      ['--threads', '2', '--denoise'],
+      ['--denoise', '0.5'],
+    ];
+    for (const [i, more] of asked.entries())
+      expect((await render(file, '-o', names[i], ...order, ...more)).code).toBe(0);
+    const files = await Promise.all(names.map((n) => readFile(n)));
+    expect(files[1].equals(files[2])).toBe(true);
+    const [raw, one, , half] = files.map((f) => readSurroundPicture(new Uint8Array(f)).data);
+    /** Mean difference of neighbours in a row. */
+    const roughness = (d: Float32Array) =>
+      d.reduce((sum, v, i) => sum + (i > 2 ? Math.abs(v - d[i - 3]) : 0), 0);
+    expect(roughness(one)).toBeLessThan(roughness(raw) * 0.9);
+    for (let i = 0; i < raw.length; i += 97) expect(half[i]).toBeCloseTo((raw[i] + one[i]) / 2, 3);
+    expect((await render(file, '-o', names[0], '--denoise', '7')).code).toBe(2);
+  });
+
   it('ends with 1 and one line on bad input, with 2 on a wrong call', async () => {
     const out = join(folder, 'x.exr');
     expect(await render(join(folder, 'none.wemlox'), '-o', out)).toEqual({

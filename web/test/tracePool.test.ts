@@ -21,10 +21,17 @@ function answer(file: string, order: TraceOrder | DisplayOrder): unknown {
     const { type } = order as DisplayOrder;
     if (type === 'encode') return { type: 'encoded', files: { png: new Uint8Array(3) }, samples: 6 };
     if (type === 'proofs') return { type: 'refused', why: 'no such film' };
-    const samples = type === 'film' ? (order as DisplayOrder & { type: 'film' }).samples : 0;
+    if (type === 'job') {
+      const { film, shrink } = order as DisplayOrder & { type: 'job' };
+      const [width, height] = [film.width / shrink, film.height / shrink];
+      const job = { width, height, control: new Int32Array(new SharedArrayBuffer(4)) };
+      return withoutDenoiser ? { type: 'refused', why: 'away' } : { type: 'job', job, denoiser: {} };
+    }
+    const samples = 'samples' in order ? order.samples : 0;
     return { type: 'shown', samples, noise: 0.1, width: 8, height: 4, pixels: new Uint8ClampedArray(128) };
   }
   if (order.type === 'scene') return { type: 'accepted', version: 1 };
+  if (order.type === 'denoise') return { type: 'denoised', whole: order.job.control[0] === 0 };
   if (order.type === 'pass')
     return { type: 'pass', run: order.run, whole: !runIsOff(control!, order.run), rays: 9 };
   return {
@@ -40,12 +47,15 @@ function answer(file: string, order: TraceOrder | DisplayOrder): unknown {
 
 let pool: TracePool;
 let failures: string[];
+let withoutDenoiser = false;
 beforeEach(async () => {
   FakeWorker.install();
   failures = [];
   pool = new TracePool(2, (why) => failures.push(why));
   FakeWorker.answers = answer;
   await pool.takeScene({} as never, { version: 1 } as never);
+  withoutDenoiser = false;
+  await pool.setClean(false);
 });
 afterEach(() => {
   pool.end();
@@ -100,6 +110,59 @@ describe('the pool of tracers', () => {
     const seen: number[] = [];
     expect(await pool.trace(request, ({ samples }) => void seen.push(samples))).toBe(false);
     expect(seen).toEqual([]);
+  });
+
+  it('shows a small clean picture first, then clean ones as samples come, and the whole one at the end', async () => {
+    await pool.setClean(true);
+    const seen: [number, number | undefined][] = [];
+    const jobs = () =>
+      FakeWorker.of('display.worker.ts')[0]!.sent.filter(
+        (o) => (o as DisplayOrder).type === 'job',
+      ) as (DisplayOrder & {
+        type: 'job';
+      })[];
+    const size = { width: 400, height: 200 };
+    await pool.trace({ ...request, size, samples: 8 }, ({ samples, pixels }) => {
+      seen.push([samples, pixels ? 1 : undefined]);
+    });
+    // the first look is of few pixels, and of its own film
+    expect(jobs()[0]).toMatchObject({ first: true, shrink: 1, samples: 4 });
+    const { width, height } = jobs()[0]!.film;
+    expect(width * height).toBeLessThan(20_000);
+    expect(width / height).toBeCloseTo(2, 1);
+    expect(seen[0]).toEqual([0, 1]);
+    expect(jobs().at(-1)).toMatchObject({ first: false, shrink: 1, samples: 8 });
+    expect(jobs().at(-1)!.film.width).toBe(400);
+    // every tracer had its hand in each
+    for (const worker of FakeWorker.of('trace.worker.ts'))
+      expect(worker.sent.filter((o) => (o as TraceOrder).type === 'denoise')).toHaveLength(jobs().length);
+    // asked for more, it goes on without another first look
+    await pool.trace({ ...request, size, samples: 12 }, () => {});
+    expect(jobs().filter((j) => j.first)).toHaveLength(1);
+  });
+
+  it('calls off what is being cleaned, and says nothing of it', async () => {
+    await pool.setClean(true);
+    let job: { control: Int32Array } | undefined;
+    FakeWorker.answers = (file, order: TraceOrder | DisplayOrder) => {
+      if (order.type === 'denoise') {
+        job = order.job;
+        pool.callOff();
+      }
+      return answer(file, order);
+    };
+    const seen: number[] = [];
+    expect(await pool.trace(request, ({ samples }) => void seen.push(samples))).toBe(false);
+    expect(seen).toEqual([]);
+    expect(job!.control[0]).toBe(1);
+  });
+
+  it('shows pictures as they are traced when there is nothing to clean them with', async () => {
+    withoutDenoiser = true;
+    await pool.setClean(true);
+    const seen: number[] = [];
+    expect(await pool.trace(request, ({ samples }) => void seen.push(samples))).toBe(true);
+    expect(seen.at(-1)).toBe(6);
   });
 
   it('shares cells out, each once, and tells of none after a call-off', async () => {

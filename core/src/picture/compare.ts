@@ -29,6 +29,24 @@ export function resized(
   return { width: toWidth, height: toHeight, data: out };
 }
 
+/** The picture with squares of `by` pixels a side made one, by their mean; what is left over at the far edges goes in. */
+export function shrunk({ width, height, data }: LinearPicture, by: number): LinearPicture {
+  const [w, h] = [Math.max(1, Math.floor(width / by)), Math.max(1, Math.floor(height / by))];
+  const out = new Float32Array(w * h * 4);
+  const counts = new Float32Array(w * h);
+  for (let y = 0; y < height; y++) {
+    const row = Math.min(h - 1, Math.floor(y / by)) * w;
+    for (let x = 0; x < width; x++) {
+      const to = row + Math.min(w - 1, Math.floor(x / by));
+      const from = (y * width + x) * 4;
+      counts[to]++;
+      for (let c = 0; c < 4; c++) out[to * 4 + c] += data[from + c];
+    }
+  }
+  for (let i = 0; i < out.length; i++) out[i] /= counts[i >> 2];
+  return { width: w, height: h, data: out };
+}
+
 export interface Difference {
   /** |a − b| of each channel, linear, opaque; as large as the first picture. */
   picture: LinearPicture;

@@ -7,6 +7,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['↑ ↓', 'zone'],
   ['Tab', 'next number'],
   ['D', 'draft or traced'],
+  ['N', 'traced without its noise, or as it is'],
   ['Space, held', 'compare with the last proof'],
   ['K', 'keep a proof'],
   ['[ ]', 'exposure by a third of a stop'],

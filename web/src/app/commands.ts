@@ -36,6 +36,10 @@ export function toggleMode(): void {
   choose({ mode: useChoice.getState().mode === 'draft' ? 'traced' : 'draft' });
 }
 
+export function toggleClean(): void {
+  choose({ clean: !useChoice.getState().clean });
+}
+
 export function stepExposure(by: number): void {
   const { grade } = lookOf(useStudio.getState().project, useChoice.getState().lookId);
   setExposure(grade.exposure + by * THIRD);
@@ -90,6 +94,7 @@ export function commands({ go, base, lookId, onKeys, onRevisions }: Ways): Comma
       : []),
     c('Edit', 'revisions', 'Revisions: what the project has been', onRevisions),
     c('View', 'mode', 'Draft or traced', toggleMode, 'D'),
+    c('View', 'clean', 'Traced without its noise, or as it is', toggleClean, 'N'),
     c(
       'View',
       'handles',

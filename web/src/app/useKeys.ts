@@ -7,7 +7,7 @@ import { keepProof } from '../actions/proofs.ts';
 import { redo } from '../state/studio.ts';
 import { goBackOne } from '../state/travel.ts';
 import { STEPS } from '../state/words.ts';
-import { moveFace, stepExposure, toggleMode } from './commands.ts';
+import { moveFace, stepExposure, toggleClean, toggleMode } from './commands.ts';
 
 interface Hands {
   go: NavigateFunction;
@@ -42,6 +42,7 @@ export function useKeys({ go, base, lookId, onPalette, onKeys }: Hands): void {
     const anywhere: Record<string, () => void> = {
       ...Object.fromEntries(STEPS.map((s, i) => [String(i + 1), () => void go(`${base}/${lookId}/${s}`)])),
       d: toggleMode,
+      n: toggleClean,
       k: () => void keepProof(),
       h: () => choose({ handles: !useChoice.getState().handles }),
       '[': () => stepExposure(-1),

@@ -22,7 +22,7 @@ import type { Picked } from './pick.ts';
 import { useShown } from '../state/shown.ts';
 
 /** Time without a change after which tracing starts, milliseconds. */
-const REST = 300;
+const REST = 150;
 /** Samples of a cell: at first sight, and once the picture has found its shape. */
 const CELL_FIRST = 4;
 const CELL_FINE = 24;
@@ -89,9 +89,11 @@ export class Engine {
       useChoice.subscribe((now, before) => {
         if (now.lookId !== before.lookId) this.update();
         if (now.mode !== before.mode || now.samples !== before.samples) this.settle();
+        if (now.clean !== before.clean) void this.setClean(now.clean);
       }),
     );
     cells.whenWanted(() => this.settle(false));
+    void this.pool.setClean(useChoice.getState().clean);
     this.update();
   }
 
@@ -145,17 +147,22 @@ export class Engine {
   private async regrade(grade: Grade): Promise<void> {
     this.sceneVersion++;
     const shown = await this.pool.regrade(grade);
-    const { fresh, samples, noise, secondsLeft } = useShown.getState();
-    if (shown && fresh && this.grade === grade) {
-      this.onPicture({
-        ...shown,
-        size: { width: shown.width, height: shown.height },
-        samples,
-        noise,
-        secondsLeft,
-      });
-    }
+    if (this.grade === grade) this.showAgain(shown);
     this.settle(false);
+  }
+
+  private async setClean(clean: boolean): Promise<void> {
+    this.showAgain(await this.pool.setClean(clean));
+    // what was traced so far may not have been cleaned yet
+    if (clean) this.settle(false);
+  }
+
+  /** Puts the picture as far as it is on the stage once more. */
+  private showAgain(shown: Awaited<ReturnType<TracePool['regrade']>>): void {
+    const { fresh, samples, noise, secondsLeft } = useShown.getState();
+    if (!shown || !fresh) return;
+    const { width, height, pixels } = shown;
+    this.onPicture({ pixels, size: { width, height }, samples, noise, secondsLeft });
   }
 
   /** Asks the scene's worker. @throws with what it says when it cannot answer */
@@ -265,6 +272,8 @@ export class Engine {
           fresh: true,
         });
         this.onPicture(progress);
+        // nothing comes between the first look and the picture
+        if (progress.samples === 0) return;
         await this.traceCells(progress.samples >= REFINE_AT ? CELL_FINE : CELL_FIRST);
       },
     );

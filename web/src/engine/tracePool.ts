@@ -1,5 +1,6 @@
 /** The page's end of the tracing threads: one shared film, tiles claimed through shared memory. */
 import type { Camera, Grade } from '@wemlox/core/document';
+import { callOff as stopDenoising, type DenoiseJob } from '@wemlox/core/picture/denoise/denoise';
 import { createFilm, type Film } from '@wemlox/core/trace/film';
 import { createControl, nextRun, rewind, runIsOff } from '@wemlox/core/trace/tiles';
 import type { PreparedScene } from '@wemlox/core/trace/prepare';
@@ -57,7 +58,8 @@ export interface TraceProgress {
   /** Relative standard error of the mean. */
   noise: number;
   secondsLeft: number;
-  pixels: Uint8ClampedArray<ArrayBuffer>;
+  /** Null when there is nothing new to be seen. */
+  pixels: Uint8ClampedArray<ArrayBuffer> | null;
   size: PictureSize;
 }
 
@@ -70,6 +72,14 @@ export interface TraceRequest {
 
 /** Longest time between two pictures, seconds. */
 const LONGEST_PASS = 1.2;
+/** Most pixels and samples of the first look, which is to stand within a blink. */
+const FIRST_PIXELS = 18_000;
+const FIRST_SAMPLES = 4;
+/** Samples at which the picture is cleaned, and then at each fourfold. */
+const CLEANED_AT = [2, 4, 8, 16, 32, 64];
+/** Share of the time that cleaning may take, and seconds it may take at first. */
+const CLEANING = 0.2;
+const CLEANING_FIRST = 3;
 
 export class TracePool {
   readonly lanes: number;
@@ -78,6 +88,12 @@ export class TracePool {
   private readonly control = createControl();
   private run = 0;
   private grade: Grade = { exposure: 0, view: 'soft' };
+  /** Whether pictures are shown without their noise. */
+  private clean = true;
+  /** The picture being cleaned. */
+  private job: DenoiseJob | null = null;
+  /** Seconds that cleaning a pixel took last. */
+  private cleaningPace = 0;
   /** The film of the last request, to go on with. */
   private film: { film: Film; request: TraceRequest; samples: number } | null = null;
 
@@ -100,6 +116,7 @@ export class TracePool {
   /** Calls off whatever runs. */
   callOff(): void {
     this.run = nextRun(this.control);
+    if (this.job) stopDenoising(this.job);
   }
 
   /** Gives all tracers a new scene. Resolves when none of them looks at the last one any more. */
@@ -134,6 +151,19 @@ export class TracePool {
       this.film = { film: createFilm(size.width, size.height, true, true), request, samples: 0 };
     }
     const state = this.film!;
+    const show = async (shown: Shown, samples: number, secondsLeft: number) => {
+      const { noise, pixels, width, height } = shown;
+      await onProgress({ samples, noise, secondsLeft, pixels, size: { width, height } });
+      return !runIsOff(this.control, run);
+    };
+    if (this.clean && state.samples === 0) {
+      const look = await this.firstLook(request, run);
+      if (runIsOff(this.control, run)) return false;
+      if (look && !(await show(look, 0, Infinity))) return false;
+    }
+    const began = performance.now();
+    let cleaning = 0;
+    let cleanedAt = 0;
     let secondsPerSample = 0;
     while (state.samples < request.samples) {
       const first = state.samples;
@@ -150,30 +180,95 @@ export class TracePool {
       }
       state.samples = last;
       secondsPerSample = (performance.now() - started) / 1000 / (last - first);
-      const shown = (await this.display.ask({
-        type: 'film',
-        film: state.film,
-        samples: last,
-        grade: this.grade,
-      })) as Shown;
+      const { clean, grade } = this;
+      const left = (request.samples - last) * secondsPerSample;
+      const order2: DisplayOrder = { type: 'film', film: state.film, samples: last, grade, clean };
+      const shown = (await this.display.ask(order2)) as Shown;
+      if (runIsOff(this.control, run) || !(await show(shown, last, left))) return false;
+      if (!clean) continue;
+      const elapsed = (performance.now() - began) / 1000;
+      const shrink = this.shrinkFor(last, cleanedAt, request, elapsed, cleaning);
+      if (shrink === 0) continue;
+      const before = performance.now();
+      const cleaned = await this.cleaned(state.film, last, shrink);
+      cleaning += (performance.now() - before) / 1000;
       if (runIsOff(this.control, run)) return false;
-      await onProgress({
-        samples: last,
-        noise: shown.noise,
-        secondsLeft: (request.samples - last) * secondsPerSample,
-        pixels: shown.pixels,
-        size,
-      });
-      if (runIsOff(this.control, run)) return false;
+      cleanedAt = last;
+      if (cleaned && !(await show({ ...cleaned, noise: shown.noise }, last, left))) return false;
     }
     return true;
+  }
+
+  /**
+   * How many pixels a side are made one before the picture is cleaned at so many samples; nought leaves it as it is.
+   * The whole picture when that takes no more than its share of the time, and at the end; sooner at half its size.
+   */
+  private shrinkFor(
+    samples: number,
+    cleanedAt: number,
+    { samples: all, size }: TraceRequest,
+    elapsed: number,
+    spent: number,
+  ): number {
+    if (samples >= all) return 1;
+    const steps = CLEANED_AT.filter((n) => n <= samples);
+    const step = samples >= 256 ? 4 ** Math.floor(Math.log2(samples) / 2) : (steps.at(-1) ?? Infinity);
+    if (step <= cleanedAt) return 0;
+    const needs = (shrink: number) => (this.cleaningPace * size.width * size.height) / (shrink * shrink);
+    const fits = (seconds: number, most: number) =>
+      spent + seconds <= Math.max(most, CLEANING * (elapsed + seconds));
+    if (fits(needs(1), 0)) return 1;
+    return fits(needs(2), CLEANING_FIRST) ? 2 : 0;
+  }
+
+  /** A small picture of few samples, cleaned; null when it cannot be. */
+  private async firstLook({ camera, size, seed }: TraceRequest, run: number): Promise<Shown | null> {
+    const scale = Math.min(1, Math.sqrt(FIRST_PIXELS / (size.width * size.height)));
+    const [width, height] = [size.width, size.height].map((v) => Math.max(1, Math.round(v * scale)));
+    const started = performance.now();
+    const film = createFilm(width, height, true);
+    rewind(this.control);
+    const order: TraceOrder = { type: 'pass', run, first: 0, last: FIRST_SAMPLES, seed, camera, film };
+    const done = await Promise.all(this.tracers.map((t) => t.ask(order)));
+    if (runIsOff(this.control, run) || done.some((d) => d.type !== 'pass' || !d.whole)) return null;
+    const look = await this.cleaned(film, FIRST_SAMPLES, 1, true);
+    performance.measure('wemlox:first-look', { start: started });
+    return look;
+  }
+
+  /** Cleans a film as it stands, on all tracers; null when it cannot be, or was called off. */
+  private async cleaned(film: Film, samples: number, shrink: number, first = false): Promise<Shown | null> {
+    const { run } = this;
+    const threads = this.lanes;
+    const set = await this.display.ask({ type: 'job', film, samples, shrink, threads, first });
+    if (set.type !== 'job') {
+      // without its files the picture is shown as it is traced
+      this.clean = false;
+      return null;
+    }
+    if (runIsOff(this.control, run)) return null;
+    const { job, denoiser } = set;
+    this.job = job;
+    const started = performance.now();
+    const done = await Promise.all(this.tracers.map((t) => t.ask({ type: 'denoise', job, denoiser })));
+    performance.measure('wemlox:clean', { start: started, detail: { width: job.width, height: job.height } });
+    this.job = null;
+    if (!done.every((d) => d.type === 'denoised' && d.whole)) return null;
+    this.cleaningPace = (performance.now() - started) / 1000 / (job.width * job.height);
+    return (await this.display.ask({ type: 'cleaned', job, samples, grade: this.grade })) as Shown;
+  }
+
+  /** Shows pictures without their noise, or as they are traced. */
+  setClean(clean: boolean): Promise<Shown | null> {
+    this.clean = clean;
+    return this.regrade(this.grade);
   }
 
   /** The picture so far under another grade; null when there is none. */
   async regrade(grade: Grade): Promise<Shown | null> {
     this.grade = grade;
-    if (!this.film || this.film.samples === 0) return null;
-    return (await this.display.ask({ type: 'grade', grade })) as Shown;
+    if (!this.film) return null;
+    return (await this.display.ask({ type: 'grade', grade, clean: this.clean })) as Shown;
   }
 
   /** Sets the grade for what is traced from now on. */
@@ -199,7 +294,7 @@ export class TracePool {
   async encode<K extends EncodeKind>(
     ...kinds: K[]
   ): Promise<{ files: Record<K, Uint8Array<ArrayBuffer>>; samples: number } | null> {
-    const done = await this.display.ask({ type: 'encode', kinds, grade: this.grade });
+    const done = await this.display.ask({ type: 'encode', kinds, grade: this.grade, clean: this.clean });
     if (done.type !== 'encoded' || !done.files) return null;
     return { files: done.files as Record<K, Uint8Array<ArrayBuffer>>, samples: done.samples };
   }

@@ -50,7 +50,7 @@ export function Stage() {
     const draft = new Draft(draftCanvas.current!);
     const made = new Engine(draft, ({ pixels, size: { width, height } }) => {
       const canvas = tracedCanvas.current;
-      if (!canvas) return;
+      if (!canvas || !pixels) return;
       if (canvas.width !== width || canvas.height !== height) Object.assign(canvas, { width, height });
       canvas.getContext('2d')!.putImageData(new ImageData(pixels, width, height), 0, 0);
     });

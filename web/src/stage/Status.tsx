@@ -58,11 +58,13 @@ export function Status({ place }: { place: Place }) {
         ? 'Draft'
         : state === 'done'
           ? `Traced ${samples} samples`
-          : fresh
-            ? `Traced ${samples} of ${goal} samples, ${duration(secondsLeft)} left`
-            : state === 'tracing'
-              ? 'Tracing the first sample'
-              : 'Draft, traced when your hands rest';
+          : fresh && samples === 0
+            ? 'First look'
+            : fresh
+              ? `Traced ${samples} of ${goal} samples, ${duration(secondsLeft)} left`
+              : state === 'tracing'
+                ? 'Tracing the first sample'
+                : 'Draft, traced when your hands rest';
   return (
     <>
       <div

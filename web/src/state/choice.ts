@@ -21,6 +21,8 @@ interface Choice {
   light: string | null;
   piece: string | null;
   mode: 'traced' | 'draft';
+  /** Traced pictures are shown without their noise. */
+  clean: boolean;
   handles: boolean;
   theme: 'graphite' | 'paper';
   /** Samples at which the traced view rests. */
@@ -48,6 +50,7 @@ export const useChoice = create<Choice>()(
       light: null,
       piece: null,
       mode: 'traced',
+      clean: true,
       handles: true,
       theme: 'graphite',
       samples: 256,

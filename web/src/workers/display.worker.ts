@@ -1,7 +1,9 @@
 /** Film → pixels: develops, tone-maps, compares and encodes, so that the page only has to put the result on screen. */
 import 'reflect-metadata';
 import type { Grade } from '@wemlox/core/document';
-import { differenceOf } from '@wemlox/core/picture/compare';
+import { differenceOf, resized, shrunk } from '@wemlox/core/picture/compare';
+import { DenoiseMemory, denoiseJob } from '@wemlox/core/picture/denoise/denoise';
+import { readWeights } from '@wemlox/core/picture/denoise/weights';
 import {
   encodeExr,
   encodePng,
@@ -11,10 +13,14 @@ import {
 } from '@wemlox/core/picture/files';
 import { toneMapped8 } from '@wemlox/core/picture/tone';
 import { developed, developedLayers, noiseOf, type Film } from '@wemlox/core/trace/film';
-import type { DisplayOrder, DisplayReply, EncodeKind } from './messages.ts';
+import { kernelMemory } from '@wemlox/core/trace/kernel';
+import { compileDenoiser, denoiserWeights } from './files.ts';
+import type { Denoiser, DisplayOrder, DisplayReply, EncodeKind } from './messages.ts';
 
 /** The last picture developed, linear. */
 let picture: (LinearPicture & { film: Film; samples: number; noise: number }) | null = null;
+/** The same without its noise, as large or smaller. */
+let cleaned: LinearPicture | null = null;
 /** Films of proofs that were looked at, by hash; the oldest go first. */
 const proofs = new Map<string, LinearPicture>();
 const MOST_PROOFS = 4;
@@ -22,25 +28,61 @@ const MOST_PROOFS = 4;
 const reply = (message: DisplayReply, transfer: Transferable[] = []) =>
   self.postMessage(message, { transfer });
 
-function show(grade: Grade): void {
-  if (!picture) return;
-  const { width, height, samples, noise } = picture;
-  const pixels = toneMapped8(picture.data, grade);
+/** What is to be seen: the cleaned picture, or the one as it was traced. */
+const seen = (clean: boolean): LinearPicture | null => (clean && cleaned ? cleaned : picture);
+
+function show(grade: Grade, clean: boolean): void {
+  const shown = seen(clean);
+  if (!shown) {
+    reply({ type: 'shown', samples: 0, noise: Infinity, width: 0, height: 0, pixels: null });
+    return;
+  }
+  const { width, height, data } = shown;
+  const pixels = toneMapped8(data, grade);
+  const { samples, noise } = picture ?? { samples: 0, noise: Infinity };
   reply({ type: 'shown', samples, noise, width, height, pixels }, [pixels.buffer]);
 }
 
-function encoded(kind: EncodeKind, grade: Grade, layers: PictureLayers | null): Uint8Array<ArrayBuffer> {
-  if (kind === 'film') return encodeExr(picture!, 'half', layers!);
-  return kind === 'exr' ? encodeExr(picture!) : encodePng(picture!, grade, kind === 'png16' ? 16 : 8);
+/** Opened when a picture is first cleaned. */
+let opened: Promise<{ store: DenoiseMemory; denoiser: Denoiser }> | null = null;
+async function openDenoiser() {
+  const [module, weights] = await Promise.all([compileDenoiser(), denoiserWeights()]);
+  const memory = kernelMemory(true);
+  return { store: new DenoiseMemory(memory, readWeights(weights)), denoiser: { module, memory } };
 }
 
-function encode({ kinds, grade }: DisplayOrder & { type: 'encode' }): void {
+async function setUp({ film, samples, shrink, threads, first }: DisplayOrder & { type: 'job' }) {
+  try {
+    opened ??= openDenoiser();
+    const { store, denoiser } = await opened;
+    if (first) picture = cleaned = null;
+    const whole = { width: film.width, height: film.height, data: developed(film, samples) };
+    const { width, height, data } = shrink === 1 ? whole : shrunk(whole, shrink);
+    reply({ type: 'job', job: denoiseJob(store, data, width, height, threads), denoiser });
+  } catch (error) {
+    opened = null;
+    reply({ type: 'refused', why: error instanceof Error ? error.message : String(error) });
+  }
+}
+
+function encoded(
+  kind: EncodeKind,
+  grade: Grade,
+  layers: PictureLayers | null,
+  shown: LinearPicture,
+): Uint8Array<ArrayBuffer> {
+  if (kind === 'film') return encodeExr(picture!, 'half', layers!);
+  return kind === 'exr' ? encodeExr(picture!) : encodePng(shown, grade, kind === 'png16' ? 16 : 8);
+}
+
+function encode({ kinds, grade, clean }: DisplayOrder & { type: 'encode' }): void {
   if (!picture) {
     reply({ type: 'encoded', files: null, samples: 0 });
     return;
   }
   const layers = kinds.includes('film') ? developedLayers(picture.film) : null;
-  const files = Object.fromEntries(kinds.map((kind) => [kind, encoded(kind, grade, layers)]));
+  const shown = resized(seen(clean)!, picture.width, picture.height);
+  const files = Object.fromEntries(kinds.map((kind) => [kind, encoded(kind, grade, layers, shown)]));
   reply(
     { type: 'encoded', files, samples: picture.samples },
     Object.values(files).map((f) => f.buffer),
@@ -77,17 +119,19 @@ async function showProofs({ film, against, grade }: DisplayOrder & { type: 'proo
 
 self.onmessage = ({ data }: MessageEvent<DisplayOrder>) => {
   if (data.type === 'film') {
-    const { film, samples } = data;
-    picture = {
-      width: film.width,
-      height: film.height,
-      data: developed(film, samples),
-      film,
-      samples,
-      noise: noiseOf(film, samples),
-    };
-    show(data.grade);
-  } else if (data.type === 'grade') show(data.grade);
+    const { film, samples, clean } = data;
+    if (picture?.film.sums !== film.sums && !clean) cleaned = null;
+    const { width, height } = film;
+    const noise = noiseOf(film, samples);
+    picture = { width, height, data: developed(film, samples), film, samples, noise };
+    if (clean) reply({ type: 'shown', samples, noise, width, height, pixels: null });
+    else show(data.grade, false);
+  } else if (data.type === 'job') void setUp(data);
+  else if (data.type === 'cleaned') {
+    const { width, height, clean } = data.job;
+    cleaned = { width, height, data: Float32Array.from(clean) };
+    show(data.grade, true);
+  } else if (data.type === 'grade') show(data.grade, data.clean);
   else if (data.type === 'proofs') void showProofs(data);
   else encode(data);
 };

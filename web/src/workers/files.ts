@@ -1,5 +1,7 @@
 /** Files a worker fetches: shipped fonts and the kernel from the build, uploads from the server. */
+import denoiseUrl from '@wemlox/core/kernel/denoise-shared.wasm?url';
 import kernelUrl from '@wemlox/core/kernel/kernel-shared.wasm?url';
+import weightsUrl from '@wemlox/core/weights/rt_hdr.tza?url';
 import { readSurroundPicture } from '@wemlox/core/picture/files';
 import { fontUrl } from './fontFiles.ts';
 import type { Sources } from '@wemlox/core/scene/sceneMaker';
@@ -11,6 +13,8 @@ async function fetched(url: string, what: string): Promise<Uint8Array> {
 }
 
 export const compileKernel = () => WebAssembly.compileStreaming(fetch(kernelUrl));
+export const compileDenoiser = () => WebAssembly.compileStreaming(fetch(denoiseUrl));
+export const denoiserWeights = () => fetched(weightsUrl, 'the denoiser');
 
 export const webSources: Sources = {
   shippedFont: (file) => {

@@ -6,6 +6,7 @@ import type { FontFacts } from '@wemlox/core/type/fontFacts';
 import type { TubeFacts } from '@wemlox/core/solid/tube';
 import type { BevelLimits } from '@wemlox/core/solid/limits';
 import type { Contour } from '@wemlox/core/plane/flatten';
+import type { DenoiseJob } from '@wemlox/core/picture/denoise/denoise';
 import type { Film } from '@wemlox/core/trace/film';
 import type { Finding } from '@wemlox/core/preflight/finding';
 import type { PreparedScene } from '@wemlox/core/trace/prepare';
@@ -116,7 +117,8 @@ export interface PictureSize {
 export type TraceOrder =
   | { type: 'scene'; prepared: PreparedScene; rays: RayMemory; lane: number; control: Int32Array }
   | { type: 'pass'; run: number; first: number; last: number; seed: number; camera: Camera; film: Film }
-  | { type: 'cell'; run: number; cell: CellOrder };
+  | { type: 'cell'; run: number; cell: CellOrder }
+  | { type: 'denoise'; job: DenoiseJob; denoiser: Denoiser };
 
 /** A small picture of one finish on one letter. `dress` −1 shows what the letter wears. */
 export interface CellOrder extends PictureSize {
@@ -130,8 +132,15 @@ export interface CellOrder extends PictureSize {
   grade: Grade;
 }
 
+/** The denoiser's code and memory. */
+export interface Denoiser {
+  module: WebAssembly.Module;
+  memory: WebAssembly.Memory;
+}
+
 export type TraceReply =
   | { type: 'accepted'; version: number }
+  | { type: 'denoised'; whole: boolean }
   | { type: 'pass'; run: number; whole: boolean; rays: number }
   | ({
       type: 'cell';
@@ -142,9 +151,14 @@ export type TraceReply =
     } & PictureSize);
 
 export type DisplayOrder =
-  | { type: 'film'; film: Film; samples: number; grade: Grade }
-  | { type: 'grade'; grade: Grade }
-  | { type: 'encode'; kinds: EncodeKind[]; grade: Grade }
+  /** Develops a film; shown raw when it is not to be cleaned. */
+  | { type: 'film'; film: Film; samples: number; grade: Grade; clean: boolean }
+  /** Sets a film up to be cleaned, `shrink` pixels a side made one. A first look is all there is of its picture. */
+  | { type: 'job'; film: Film; samples: number; shrink: number; threads: number; first: boolean }
+  | { type: 'cleaned'; job: DenoiseJob; samples: number; grade: Grade }
+  | { type: 'grade'; grade: Grade; clean: boolean }
+  /** PNGs are as shown, cleaned or not; EXR and film as traced. */
+  | { type: 'encode'; kinds: EncodeKind[]; grade: Grade; clean: boolean }
   /** A proof's film under a grade; with `against`, how it differs from another's, or from the present (null). */
   | { type: 'proofs'; film: string; against?: string | null; grade: Grade };
 
@@ -152,7 +166,14 @@ export type DisplayOrder =
 export type EncodeKind = 'png' | 'png16' | 'exr' | 'film';
 
 export type DisplayReply =
-  | ({ type: 'shown'; samples: number; noise: number; pixels: Uint8ClampedArray<ArrayBuffer> } & PictureSize)
+  /** Pixels are null where there is nothing new to show. */
+  | ({
+      type: 'shown';
+      samples: number;
+      noise: number;
+      pixels: Uint8ClampedArray<ArrayBuffer> | null;
+    } & PictureSize)
+  | { type: 'job'; job: DenoiseJob; denoiser: Denoiser }
   | { type: 'encoded'; files: Partial<Record<EncodeKind, Uint8Array<ArrayBuffer>>> | null; samples: number }
   /** `mean`: of a difference, as a share of the picture's own light. */
   | ({ type: 'proofs'; pixels: Uint8ClampedArray<ArrayBuffer>; mean: number | null } & PictureSize)

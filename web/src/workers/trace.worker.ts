@@ -1,5 +1,6 @@
 /** One tracing thread: its share of the picture's tiles, and small pictures of finishes. */
 import 'reflect-metadata';
+import { DenoiseWorker } from '@wemlox/core/picture/denoise/denoise';
 import { toneMapped8 } from '@wemlox/core/picture/tone';
 import { createFilm, developed } from '@wemlox/core/trace/film';
 import type { PreparedScene } from '@wemlox/core/trace/prepare';
@@ -10,6 +11,8 @@ import type { TraceOrder, TraceReply } from './messages.ts';
 
 let prepared: PreparedScene | null = null;
 let tracer: WaveTracer | null = null;
+let lane = 0;
+let denoiser: DenoiseWorker | null = null;
 let control: Int32Array = new Int32Array(2);
 /** The picture's eye and what it was made for. */
 let main: { eye: Eye; key: string } | null = null;
@@ -21,6 +24,7 @@ const reply = (message: TraceReply, transfer: Transferable[] = []) => self.postM
 function take(order: TraceOrder & { type: 'scene' }): void {
   prepared = order.prepared;
   control = order.control;
+  lane = order.lane;
   main = null;
   tracer ??= new WaveTracer(order.rays.module, order.rays.memory, order.lane);
   reply({ type: 'accepted', version: order.rays.version });
@@ -59,8 +63,14 @@ function cell({ run, cell: order }: TraceOrder & { type: 'cell' }): void {
   reply({ ...nothing, pixels }, [pixels.buffer]);
 }
 
+function denoise({ job, denoiser: { module, memory } }: TraceOrder & { type: 'denoise' }): void {
+  denoiser ??= new DenoiseWorker(module, memory, lane);
+  reply({ type: 'denoised', whole: denoiser.share(job) });
+}
+
 self.onmessage = ({ data }: MessageEvent<TraceOrder>) => {
   if (data.type === 'scene') take(data);
   else if (data.type === 'pass') pass(data);
+  else if (data.type === 'denoise') denoise(data);
   else cell(data);
 };

@@ -40,7 +40,7 @@ export function ProofDesk() {
         />
         <p className="quiet flex justify-between pt-1">
           <span>{fresh ? `${samples} traced` : 'not traced yet'}</span>
-          <span>{fresh && Number.isFinite(noise) ? `noise ${(noise * 100).toFixed(1)} %` : ''}</span>
+          <span>{fresh && Number.isFinite(noise) ? `raw noise ${(noise * 100).toFixed(1)} %` : ''}</span>
           <span>{state === 'tracing' && fresh ? `${duration(secondsLeft)} left` : ''}</span>
         </p>
       </Section>

@@ -1,0 +1,46 @@
+/** Takes the noise out of a traced picture with worker threads; the same picture whatever their number. */
+import { readFile } from 'node:fs/promises';
+import { availableParallelism } from 'node:os';
+import { Worker } from 'node:worker_threads';
+import { DenoiseMemory, denoiseJob, type DenoiseJob } from '@wemlox/core/picture/denoise/denoise';
+import { readWeights } from '@wemlox/core/picture/denoise/weights';
+import type { LinearPicture } from '@wemlox/core/picture/files';
+import { kernelMemory } from '@wemlox/core/trace/kernel';
+import { kernelBytes } from './threads.ts';
+
+const WEIGHTS = new URL('../../core/kernel/weights/rt_hdr.tza', import.meta.url);
+
+/** What a denoising thread is given. */
+export interface DenoiseStart {
+  module: WebAssembly.Module;
+  memory: WebAssembly.Memory;
+  thread: number;
+  job: DenoiseJob;
+}
+
+/**
+ * @param amount share of the clean picture in what is returned, 0 … 1; the rest is the picture as it was
+ */
+export async function denoised(
+  { width, height, data }: LinearPicture,
+  amount = 1,
+  threads = availableParallelism(),
+): Promise<LinearPicture> {
+  const module = new WebAssembly.Module(kernelBytes('denoise-shared.wasm'));
+  const memory = kernelMemory(true);
+  const store = new DenoiseMemory(memory, readWeights(new Uint8Array(await readFile(WEIGHTS))));
+  const job = denoiseJob(store, data, width, height, threads);
+  await Promise.all(
+    Array.from({ length: threads }, (_, thread) => {
+      const start: DenoiseStart = { module, memory, thread, job };
+      const worker = new Worker(new URL('./thread.mjs', import.meta.url), {
+        workerData: { entry: './denoiseThread.ts', ...start },
+      });
+      return new Promise<void>((resolve, reject) => {
+        worker.once('error', reject);
+        worker.once('exit', () => resolve());
+      });
+    }),
+  );
+  return { width, height, data: data.map((v, i) => v + (job.clean[i] - v) * amount) };
+}
