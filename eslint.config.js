@@ -4,7 +4,16 @@ import hooks from 'eslint-plugin-react-hooks';
 import globals from 'globals';
 
 export default tseslint.config(
-  { ignores: ['**/node_modules', '**/dist', '**/build', 'core/kernel/assembly', 'core/kernel/denoise', '.data'] },
+  {
+    ignores: [
+      '**/node_modules',
+      '**/dist',
+      '**/build',
+      'core/kernel/assembly',
+      'core/kernel/denoise',
+      '.data',
+    ],
+  },
   js.configs.recommended,
   ...tseslint.configs.recommended,
   {

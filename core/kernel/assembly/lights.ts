@@ -142,6 +142,10 @@ function distant(i: i32): f32 {
   return skyWeight * (f32x4.extract_lane(diffuse, 0) + f32x4.extract_lane(specular, 0));
 }
 
+/** Whether the surround is all the light there is. */
+// @ts-ignore: decorator
+@inline export function onlySky(): bool { return lightTree === 0 && directionals === 0; }
+
 /** Sum of all importances where the path stands: what chances divide by. */
 export function weighLights(): f32 {
   let all = skyShare();

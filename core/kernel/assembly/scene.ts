@@ -14,7 +14,8 @@ export let lightTree: i32 = 0;
 export let points: bool = false;
 /** Whether a finish lets light straight through without being a solid. */
 export let sheets: bool = false;
-/** Triangles of glowing parts with their areas, see lights.ts. */
+/** Widest lobe that finds whatever has a size by itself, so that no light is sought for it. */
+export let mirror: f32 = 0;
 export let lane: usize = 0;
 
 /** Addresses of what all eyes share. */
@@ -27,7 +28,7 @@ export function setScene(instancesAt: usize, finishesAt: usize, laneAt: usize): 
 /** Addresses of what this eye sees: its parts as dressed, and the lights that follow from it. */
 export function setLights(
   partsAt: usize, emittersAt: usize, nodesAt: usize, nodeCount: i32, directionalCount: i32,
-  anyPoints: i32, anySheets: i32,
+  anyPoints: i32, anySheets: i32, widestMirror: f32,
 ): void {
   parts = partsAt;
   emitters = emittersAt;
@@ -36,6 +37,7 @@ export function setLights(
   directionals = directionalCount;
   points = anyPoints !== 0;
   sheets = anySheets !== 0;
+  mirror = widestMirror;
 }
 
 // @ts-ignore: decorator

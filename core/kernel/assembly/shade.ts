@@ -12,15 +12,15 @@ import {
 } from './lanes';
 import {
   castsShadow, chooseLight, chosenChance, giveB, giveDensity, giveG, givePoint, giveR, lightFrom, lightX, lightY,
-  lightZ, pointOn, standAt, toDistance, toX as lightToX, toY as lightToY, toZ as lightToZ, weighLights,
+  lightZ, pointOn, onlySky, standAt, toDistance, toX as lightToX, toY as lightToY, toZ as lightToZ, weighLights,
 } from './lights';
 import {
   evaluate, goesOn, sample, scatteredB, scatteredG, scatteredPdf, scatteredR, toX, toY, toZ, view,
 } from './lobes/surface';
 import { exp1 } from './maths4';
 import { draw4, drawX, drawY } from './sampler4';
-import { finishAt, lane, points } from './scene';
-import { skyB, skyDensity, skyDraw4, skyG, skyR, skyX, skyY, skyZ } from './surround';
+import { finishAt, lane, mirror, points } from './scene';
+import { skyB, skyDensity, skyDraw4, skyG, skyR, skyWeight, skyX, skyY, skyZ } from './surround';
 
 /** Pairs of draws a bounce uses: light and lobe, place on the light, direction, roulette. */
 export const PAIRS: i32 = 4;
@@ -100,20 +100,8 @@ function frame(finish: usize): void {
 // @ts-ignore: decorator
 @inline function row(i: usize): usize { return lane + LANE_SCRATCH + (i << 4); }
 
-/**
- * Seeks a light for each of the four and queues a shadow ray for what it gives.
- * @returns how many were queued, their offsets at `queue`
- */
-function seek(finish: usize, inside: bool, queue: usize, index: i32, pair: v128, lot: v128): i32 {
-  draw4(get(P_PIXEL), index, add4(pair, 1));
-  const u = drawX;
-  const v = drawY;
-  v128.store(row(8), lot);
-  v128.store(row(9), u);
-  v128.store(row(10), v);
-  const through = load<f32>(finish + F_GLASS) > 0 || load<f32>(finish + F_SHEET_ALPHA) > 0;
-  let anySky = false;
-  // direction 0 1 2, distance 3, radiance 4 5 6, density 7 (nought: nothing)
+/** Chooses a light for each of the four and takes a point of it. */
+function seekEach(through: bool): void {
   for (let k = 0; k < count; k++) {
     const lane4 = <usize>k << 2;
     const at = base + offset(k);
@@ -156,6 +144,35 @@ function seek(finish: usize, inside: bool, queue: usize, index: i32, pair: v128,
     store<i32>(row(11) + lane4, (givePoint ? 1 : 0) | (castsShadow(chosen) ? 0 : 2));
   }
   for (let k = count; k < 4; k++) store<f32>(row(7) + (<usize>k << 2), 0);
+}
+
+/** Whether one of the four has chosen the surround. */
+let anySky: bool = false;
+
+/**
+ * Seeks a light for each of the four and queues a shadow ray for what it gives.
+ * @returns how many were queued, their offsets at `queue`
+ */
+function seek(finish: usize, inside: bool, queue: usize, index: i32, pair: v128, lot: v128): i32 {
+  draw4(get(P_PIXEL), index, add4(pair, 1));
+  const u = drawX;
+  const v = drawY;
+  v128.store(row(8), lot);
+  v128.store(row(9), u);
+  v128.store(row(10), v);
+  const through = load<f32>(finish + F_GLASS) > 0 || load<f32>(finish + F_SHEET_ALPHA) > 0;
+  anySky = false;
+  // direction 0 1 2, distance 3, radiance 4 5 6, density 7 (nought: nothing)
+  if (onlySky()) {
+    if (!(skyWeight > 0)) return 0;
+    v128.store(row(7), splat(-1));
+    v128.store(row(11), splat(0));
+    for (let k = 0; k < 4; k++) {
+      const medium = load<i32>(base + offset(k) + P_MEDIUM);
+      store<f32>(row(12) + (<usize>k << 2), medium < 0 ? <f32>1 : squaredIndex(finishAt(medium)));
+    }
+    anySky = true;
+  } else seekEach(through);
   let lx = v128.load(row(0));
   let ly = v128.load(row(1));
   let lz = v128.load(row(2));
@@ -287,7 +304,7 @@ export function bounce(
   const lotOfLight = drawX;
   const lotOfLobe = drawY;
   // a mirror finds whatever has a size by itself
-  const seeks = load<f32>(finish + F_SHARP) === 0 || points;
+  const seeks = load<f32>(finish + F_SHARP) > mirror || points;
   queuedRays = 0;
   if (seeks) {
     // from where, and for what of the surface, lights are chosen

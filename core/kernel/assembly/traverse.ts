@@ -373,23 +373,31 @@ function walkSolid<Q>(nodes: usize, packs: usize, instance: i32, tmin: f32): boo
         f32x4.splat(best),
       );
       let mask = i32x4.bitmask(f32x4.le(enter, leave));
-      const refs = at + NODE_CHILDREN;
-      const entries = top;
-      v128.store(top + 64, enter);
-      const lanes = top + 64;
-      while (mask !== 0) {
-        const lane = <usize>ctz(mask) << 2;
+      if (mask !== 0) {
+        const refs = at + NODE_CHILDREN;
+        let nearer = ctz(mask);
         mask &= mask - 1;
-        const t = load<f32>(lanes + lane);
-        let slot = top;
-        // keep this node's entries sorted, nearest on top
-        while (slot > entries && load<f32>(slot - 4) < t) {
-          store<i64>(slot, load<i64>(slot - 8));
-          slot -= 8;
+        if (mask !== 0) {
+          // the nearest next, the others on the stack as they come: there are few, and what is past is dropped
+          v128.store(top + 64, enter);
+          const lanes = top + 64;
+          let t = load<f32>(lanes + (<usize>nearer << 2));
+          while (mask !== 0) {
+            const lane = ctz(mask);
+            mask &= mask - 1;
+            const other = load<f32>(lanes + (<usize>lane << 2));
+            const swap = other < t;
+            store<i32>(top, load<i32>(refs + (<usize>(swap ? nearer : lane) << 2)));
+            store<f32>(top + 4, swap ? t : other);
+            top += 8;
+            if (swap) {
+              nearer = lane;
+              t = other;
+            }
+          }
         }
-        store<i32>(slot, load<i32>(refs + lane));
-        store<f32>(slot + 4, t);
-        top += 8;
+        current = load<i32>(refs + (<usize>nearer << 2));
+        continue;
       }
     } else {
       const number = ~current >> LEAF_SHIFT;

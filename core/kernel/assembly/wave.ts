@@ -14,7 +14,7 @@ import {
 import { add, both, div, gather, mad, mul, most, pick, scatter, splat } from './lanes';
 import { aimPaths, depthOf } from './eye';
 import { standOnHit } from './geometry';
-import { colourOf, densityOf, facing, skyChance, standAt } from './lights';
+import { colourOf, densityOf, facing, onlySky, skyChance, standAt } from './lights';
 import { glossAt } from './lobes/rows';
 import { exp1 } from './maths4';
 import { draw1, drawX, pixelSeed } from './sampler4';
@@ -225,14 +225,17 @@ function look(n: i32): void {
     const pdf = gather(wave + P_PDF, a, b, c, d);
     let share = splat(1);
     if (v128.any_true(f32x4.gt(pdf, splat(0)))) {
+      let chance = splat(1);
+      if (!onlySky()) {
       standAt(wave + a);
-      let chance = splat(skyChance());
+      chance = splat(skyChance());
       standAt(wave + b);
       chance = f32x4.replace_lane(chance, 1, skyChance());
       standAt(wave + c);
       chance = f32x4.replace_lane(chance, 2, skyChance());
       standAt(wave + d);
       chance = f32x4.replace_lane(chance, 3, skyChance());
+      }
       share = pick(f32x4.gt(pdf, splat(0)), div(pdf, most(mad(skyDensity, chance, pdf), splat(1e-30))), share);
     }
     scatter(wave + P_RED, a, b, c, d, mad(mul(gather(wave + P_TR, a, b, c, d), share), skyR, gather(wave + P_RED, a, b, c, d)));

@@ -19,8 +19,10 @@ import * as K from './kernelLayout.ts';
 export const RECORD = K.FINISH_BYTES / 4;
 /** Share of the residual light that crosses a glass interface where nothing forbids it. */
 const THROUGH = 0.9;
-/** Widest lobe that counts as a mirror: narrower than half a degree. */
-const MIRROR = 2e-3;
+/** Widest lobe through a sheet that counts as straight. */
+const STRAIGHT = 2e-3;
+/** Stands for finishes that are no mirrors at all. */
+const NO_MIRROR = 9;
 /** What of a surface's light is sought all around at least, so that no light is never chosen. */
 const LEAST_DIFFUSE = 0.02;
 
@@ -94,8 +96,9 @@ function compileSolid(optics: Optics): Float32Array {
   put(K.F_ALBEDO_R, ...facingAlbedo(optics), glossMean);
   const diffuse = opaque * (1 - glossMean) * luminance(...optics.body);
   const alphas = [alphaX, alphaY, ...(over ? [coatAlpha] : [])];
-  const isMirror = opaque * lit === 0 && lostOut < 1e-3 && Math.max(...alphas) <= MIRROR;
-  put(K.F_TURN_COS, cos(optics.turn), sin(optics.turn), 0, isMirror ? 1 : 0);
+  // a mirror is as sharp as its widest lobe; the kernel decides from which on lights are sought for it
+  const sharp = opaque * lit === 0 && lostOut < 1e-3 ? Math.max(...alphas) : NO_MIRROR;
+  put(K.F_TURN_COS, cos(optics.turn), sin(optics.turn), 0, sharp);
   put(
     K.F_CHOOSE_DIFFUSE,
     Math.max(LEAST_DIFFUSE, diffuse + glass + lostOut),
@@ -125,9 +128,9 @@ function compileSheet(optics: Optics): Float32Array {
   R.set(facingAlbedo(optics), F.albedo);
   // two interfaces, each tilting what passes by (n − 1) θ: as a mirror lobe of this width turned through
   const alpha = (optics.roughness * optics.roughness * (optics.iorWeighted - 1)) / Math.SQRT2;
-  if (glass > 0 && alpha > MIRROR) {
+  if (glass > 0 && alpha > STRAIGHT) {
     R[F.sheetAlpha] = alpha;
-    R[at(K.F_SHARP)] = 0;
+    R[at(K.F_SHARP)] = NO_MIRROR;
     R[at(K.F_CHOOSE_DIFFUSE)] += glass;
     const spread = mirrorRow(Math.sqrt(alpha), 0);
     for (let i = 0; i < K.ROWS; i++) R[at(K.METAL_ROWS) + i * 4 + 3] = rowValue(spread, cosineOf(i));

@@ -33,6 +33,7 @@ export interface KernelExports {
     directionals: number,
     points: number,
     sheets: number,
+    mirror: number,
   ): void;
   setEye(at: number, width: number, height: number, orthographic: number): void;
   setMasks(hidden: number): void;

@@ -35,6 +35,7 @@ interface SurroundAddress {
   rows: number;
   unit: number;
   mean: number;
+  sunny: boolean;
 }
 
 interface Kept<T> {
@@ -257,9 +258,9 @@ export class SceneMemory {
       new Uint16Array(this.memory.buffer, halves, made.halves.length).set(made.halves);
       const map = this.arena.allocate(made.map.byteLength);
       new Uint8Array(this.memory.buffer, map, made.map.byteLength).set(new Uint8Array(made.map));
-      const { width, height, columns, rows, unit, mean } = made;
+      const { width, height, columns, rows, unit, mean, sunny } = made;
       kept = {
-        what: { picture: halves, map, width, height, columns, rows, unit, mean },
+        what: { picture: halves, map, width, height, columns, rows, unit, mean, sunny },
         blocks: [halves, map],
         bytes: made.halves.byteLength + made.map.byteLength,
         used: 0,

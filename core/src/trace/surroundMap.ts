@@ -3,8 +3,12 @@ import { luminance } from '../maths/colour.ts';
 import { sin } from '../maths/reproducible.ts';
 import { reduced, type SurroundPicture } from '../light/surround.ts';
 
-/** Widest map: its rows fit into a processor's cache. */
-const WIDEST = 512;
+/**
+ * Widest map, by how far the brightest of a picture stands out of its mean: small suns need fine cells, and a soft sky's
+ * coarse ones stay in a processor's cache.
+ */
+const WIDEST = { sunny: 512, soft: 128 };
+const SUNNY = 100;
 /** Largest half float kept, below the format's 65504. */
 const MOST_HALF = 60000;
 
@@ -24,6 +28,8 @@ export interface SurroundMap {
   map: ArrayBuffer;
   /** Mean luminance over the sphere, nits. */
   mean: number;
+  /** Whether something in it stands far out of the rest. */
+  sunny: boolean;
 }
 
 const floats = new Float32Array(1);
@@ -54,13 +60,18 @@ function guide(cdf: Float32Array, at: number, n: number, out: Int32Array, to: nu
 export function surroundMap(picture: SurroundPicture): SurroundMap {
   const { width, height, data } = picture;
   let peak = 0;
-  for (let i = 0; i < data.length; i++) if (data[i] > peak) peak = data[i];
+  let sum = 0;
+  for (let i = 0; i < data.length; i++) {
+    if (data[i] > peak) peak = data[i];
+    sum += data[i];
+  }
+  const sunny = peak * data.length > SUNNY * sum;
   const unit = peak > MOST_HALF ? peak / MOST_HALF : 1;
   const halves = new Uint16Array(width * height * 4);
   for (let i = 0, o = 0; i < data.length; i += 3, o += 4)
     for (let c = 0; c < 3; c++) halves[o + c] = halfBits(Math.max(0, data[i + c]) / unit);
 
-  const small = reduced(picture, WIDEST);
+  const small = reduced(picture, sunny ? WIDEST.sunny : WIDEST.soft);
   const [w, h] = [small.width, small.height];
   const rows = h + 1;
   const lum = new Float32Array(w * h);
@@ -90,5 +101,5 @@ export function surroundMap(picture: SurroundPicture): SurroundMap {
   for (let r = 1; r <= rows; r++) rowCdf[r] = total > 0 ? rowSums[r] / total : r / rows;
   guide(rowCdf, 0, rows, rowGuide, 0);
   for (let r = 0; r < rows; r++) guide(cellCdf, r * (w + 1), w, cellGuide, r * w);
-  return { width, height, halves, unit, columns: w, rows, map, mean: total / 2 };
+  return { width, height, halves, unit, columns: w, rows, map, mean: total / 2, sunny };
 }

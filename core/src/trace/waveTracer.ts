@@ -23,6 +23,10 @@ export interface TileTracer {
   ): void;
 }
 
+/** Widest lobe for which lights that have a size are not sought; wider where nothing small and bright shines. */
+const MIRROR = 2e-3;
+const MIRROR_IN_SOFT_LIGHT = 1e-2;
+
 export class WaveTracer implements TileTracer {
   /** The thread's own instance of the kernel. */
   readonly kernel: KernelExports;
@@ -92,6 +96,7 @@ export class WaveTracer implements TileTracer {
       lights.directionals,
       lights.points ? 1 : 0,
       sheets ? 1 : 0,
+      lights.count === 0 && !addresses.surround.sunny ? MIRROR_IN_SOFT_LIGHT : MIRROR,
     );
     const at = laneAt + K.LANE_RAYS;
     new Float32Array(buffer, at, 12).set([...eye.origin, ...eye.forward, ...eye.right, ...eye.up]);
@@ -157,8 +162,14 @@ export class WaveTracer implements TileTracer {
           for (let py = y, from = 0; py < bottom; py++) {
             for (let px = x; px < right; px++, from += K.FILM_WORDS) {
               const at = (py * film.width + px) * channels;
-              for (let c = 0; c < 4; c++) sums[at + c] += left[from + c];
-              const l = luminance(left[from], left[from + 1], left[from + 2]);
+              const r = left[from];
+              const g = left[from + 1];
+              const b = left[from + 2];
+              const l = luminance(r, g, b);
+              sums[at] += r;
+              sums[at + 1] += g;
+              sums[at + 2] += b;
+              sums[at + 3] += left[from + 3];
               sums[at + 4] += l * l;
               if (layers) for (let c = 0; c < 8; c++) sums[at + 5 + c] += left[from + 4 + c];
             }

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three';
 import { MeshBVH } from 'three-mesh-bvh';
 import { flattened } from '@wemlox/core/scene/flatScene';
+import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import { soupScene } from '@wemlox/core/scene/soup';
 import { Kernel, kernelMemory } from '@wemlox/core/trace/kernel';
 import { SceneMemory } from '@wemlox/core/trace/sceneMemory';
@@ -13,7 +14,7 @@ import { kernelBytes } from '../threads.ts';
 import { compared, type Report } from './report.ts';
 import { chromeWord } from './word.ts';
 
-const RAYS = 1 << 16;
+export const RAYS = 1 << 16;
 const FLOATS = 8;
 const FAR = 1e30;
 
@@ -35,16 +36,14 @@ function seeded(seed: number): () => number {
   };
 }
 
-export async function benchRays(dump: string | undefined): Promise<Report> {
-  const { scene } = await chromeWord();
+/** The chrome word's triangles as one solid, a kernel over them, and rays through it. */
+export async function raysOver(scene: RenderScene) {
   const flat = flattened(scene);
   const positions = flat.positions.slice(0, flat.geometryTriangles * 9);
   // the shared module is what every room runs
   const module = new WebAssembly.Module(kernelBytes());
   const memory = kernelMemory(true);
   const kernel = new Kernel(module, memory, new SceneMemory(module, memory, 1).take(soupScene(positions)), 0);
-  const geometry = new BufferGeometry().setAttribute('position', new BufferAttribute(positions, 3));
-  const peer = new MeshBVH(geometry);
 
   const random = seeded(1);
   const sets: RaySets = {
@@ -90,6 +89,22 @@ export async function benchRays(dump: string | undefined): Promise<Report> {
     sets.shadow.set([...at, 0, ...bounce(), 3], made * FLOATS);
     made++;
   }
+  return { sets, positions, kernel, triangles: flat.geometryTriangles };
+}
+
+/** Sends all rays of a set through a kernel, in batches. */
+export function sendRays(kernel: Kernel, rays: Float32Array, any = false): void {
+  for (let first = 0; first < RAYS; first += BATCH_RAYS) {
+    kernel.rays.set(rays.subarray(first * FLOATS, (first + BATCH_RAYS) * FLOATS));
+    if (any) kernel.occludedBatch(BATCH_RAYS);
+    else kernel.closestBatch(BATCH_RAYS);
+  }
+}
+
+export async function benchRays(dump: string | undefined): Promise<Report> {
+  const { sets, positions, kernel, triangles } = await raysOver((await chromeWord()).scene);
+  const geometry = new BufferGeometry().setAttribute('position', new BufferAttribute(positions, 3));
+  const peer = new MeshBVH(geometry);
   if (dump) {
     await mkdir(dump, { recursive: true });
     await writeFile(join(dump, 'positions.f32'), positions);
@@ -97,13 +112,6 @@ export async function benchRays(dump: string | undefined): Promise<Report> {
       await writeFile(join(dump, `${name}.f32`), rays as Float32Array);
   }
 
-  const batches = (rays: Float32Array, any: boolean) => () => {
-    for (let first = 0; first < RAYS; first += BATCH_RAYS) {
-      kernel.rays.set(rays.subarray(first * FLOATS, (first + BATCH_RAYS) * FLOATS));
-      if (any) kernel.occludedBatch(BATCH_RAYS);
-      else kernel.closestBatch(BATCH_RAYS);
-    }
-  };
   // the peer is slower: a part of the rays is enough
   const PART = RAYS / 8;
   const ray = new Ray(new Vector3(), new Vector3());
@@ -116,9 +124,17 @@ export async function benchRays(dump: string | undefined): Promise<Report> {
     }
   };
   const row = (name: string, rays: Float32Array, any: boolean) =>
-    compared(name, 'rays/s', RAYS, batches(rays, any), 'three-mesh-bvh raycastFirst', raycasts(rays), PART);
+    compared(
+      name,
+      'rays/s',
+      RAYS,
+      () => sendRays(kernel, rays, any),
+      'three-mesh-bvh raycastFirst',
+      raycasts(rays),
+      PART,
+    );
   return {
-    bench: `rays, ${flat.geometryTriangles} triangles`,
+    bench: `rays, ${triangles} triangles`,
     rows: [
       row('primary, closest', sets.primary, false),
       row('bounce, closest', sets.bounce, false),
