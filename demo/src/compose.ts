@@ -2,6 +2,7 @@
 import {
   newBevel,
   newBlock,
+  newGrade,
   newLight,
   newLook,
   newShot,
@@ -102,7 +103,7 @@ function ostrel(): Project {
         distance: 3,
       }),
     ],
-    grade: { exposure: -0.3, view: 'soft' },
+    grade: newGrade({ exposure: -0.3 }),
   });
   const gold: Look = newLook('Gold leaf', {
     id: 'gold-leaf',
@@ -141,7 +142,7 @@ function ostrel(): Project {
         cone: 25 * DEG,
       }),
     ],
-    grade: { exposure: 0, view: 'soft' },
+    grade: newGrade({ exposure: 0 }),
   });
   const signal: Look = newLook('Signal lit', {
     id: 'signal-lit',
@@ -163,7 +164,7 @@ function ostrel(): Project {
         distance: 2.4,
       }),
     ],
-    grade: { exposure: -1.5, view: 'soft' },
+    grade: newGrade({ exposure: -1.5, glow: 0.12 }),
   });
   return project('Ostrel', {
     blocks: [word],
@@ -232,7 +233,7 @@ function tideBar(): Project {
     ],
     surround: painted('lamp-studio', 'Lamp studio', { stops: -3.2 }),
     rig: [],
-    grade: { exposure: -1.4, view: 'soft' },
+    grade: newGrade({ exposure: -1.4, glow: 0.15, glow_size: 0.04 }),
   });
   const closed: Look = newLook('Morning after', {
     id: 'morning-after',
@@ -249,7 +250,7 @@ function tideBar(): Project {
         distance: 2.6,
       }),
     ],
-    grade: { exposure: -0.7, view: 'soft' },
+    grade: newGrade({ exposure: -0.7 }),
   });
   return project('Tide Bar', {
     blocks: [word],
@@ -323,7 +324,7 @@ function cabinKeys(): Project {
         distance: 2.2,
       }),
     ],
-    grade: { exposure: -0.6, view: 'soft' },
+    grade: newGrade({ exposure: -0.6 }),
   });
   const brassy: Look = newLook('Purser brass', {
     id: 'purser-brass',
@@ -340,7 +341,7 @@ function cabinKeys(): Project {
         distance: 1.8,
       }),
     ],
-    grade: { exposure: -0.2, view: 'soft' },
+    grade: newGrade({ exposure: -0.2 }),
   });
   return project('Cabin keys', {
     blocks: [word, line],
@@ -382,7 +383,7 @@ function deckFive(): Project {
         distance: 2.4,
       }),
     ],
-    grade: { exposure: -0.9, view: 'soft' },
+    grade: newGrade({ exposure: -0.9 }),
   });
   const frosted: Look = newLook('Frosted', {
     id: 'frosted',
@@ -399,7 +400,7 @@ function deckFive(): Project {
         distance: 2.4,
       }),
     ],
-    grade: { exposure: -0.8, view: 'soft' },
+    grade: newGrade({ exposure: -0.8 }),
   });
   return project('Deck 5', {
     blocks: [word],

@@ -2,7 +2,7 @@
 import 'reflect-metadata';
 import { access, constants, readFile, stat, writeFile } from 'node:fs/promises';
 import { dirname, extname } from 'node:path';
-import { DocumentError, type Grade } from '@wemlox/core/document';
+import { DocumentError, newGrade, type Grade } from '@wemlox/core/document';
 import {
   encodeExr,
   encodeHdr,
@@ -76,7 +76,7 @@ async function glbSubject(order: Order): Promise<Subject> {
     order.bounces,
   );
   for (const what of leftOut) process.stderr.write(`wemlox: left out: ${what}\n`);
-  return { scene, view, grade: { exposure: 0, view: 'soft' } };
+  return { scene, view, grade: newGrade() };
 }
 
 function encoded(output: string, picture: LinearPicture, film: Film, grade: Grade): Uint8Array {

@@ -1,7 +1,7 @@
 import * as fc from 'fast-check';
 import { Ray, Vector3 } from 'three';
 import { describe, expect, it } from 'vitest';
-import { plainSurface, type Camera } from '@wemlox/core/document';
+import { plainSurface, type Camera, newGrade } from '@wemlox/core/document';
 import { opticsOf } from '@wemlox/core/finish/optics';
 import { SceneBuilder } from '@wemlox/core/scene/sceneBuilder';
 import { IDENTITY } from '@wemlox/core/scene/transform';
@@ -64,7 +64,7 @@ describe('between the world and the stage', () => {
 });
 
 describe('pictures of cells', () => {
-  const grade = { exposure: 0, view: 'soft' } as const;
+  const grade = newGrade();
   const cell = (key: string, finish: string | null = null) =>
     ({ key, block: 'b', letter: 'l', zone: 'front', finish, width: 4, height: 2 }) as const;
   const index = (id: string) => ['red', 'gold'].indexOf(id) + 1;

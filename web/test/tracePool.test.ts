@@ -1,5 +1,6 @@
 // @vitest-environment jsdom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { newGrade } from '@wemlox/core/document';
 import { runIsOff } from '@wemlox/core/trace/tiles';
 import { TracePool, type TraceRequest } from '../src/engine/tracePool.ts';
 import type { DisplayOrder, TraceOrder } from '../src/workers/messages.ts';
@@ -180,9 +181,7 @@ describe('the pool of tracers', () => {
 
   it('encodes what there is, and throws what the display says of a proof', async () => {
     expect((await pool.encode('png'))!.files.png).toHaveLength(3);
-    await expect(pool.proofs({ film: 'f', grade: { exposure: 0, view: 'soft' } })).rejects.toThrow(
-      'no such film',
-    );
+    await expect(pool.proofs({ film: 'f', grade: newGrade() })).rejects.toThrow('no such film');
   });
 
   it('tells of workers that stop, and ends them all', () => {

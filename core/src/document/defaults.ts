@@ -5,7 +5,7 @@ import { newId } from './ids.ts';
 import type { Finish, Surface } from './finish.ts';
 import type { LightKind, PieceKind } from './kinds.ts';
 import { LIGHT_TABLES, type LightOf } from './light.ts';
-import type { Look } from './look.ts';
+import type { Grade, Look } from './look.ts';
 import { defaultsOf, type Table } from './parameter.ts';
 import {
   BASELINE,
@@ -104,6 +104,8 @@ export const newLight = <K extends LightKind>(
     ...defaultsOf<Table>(LIGHT_TABLES[kind]),
     ...changes,
   }) as unknown as LightOf<K>;
+
+export const newGrade = (changes: Partial<Grade> = {}): Grade => ({ ...defaultsOf(GRADE), ...changes });
 
 export function newLook(name: string, changes: Partial<Look> = {}): Look {
   return {

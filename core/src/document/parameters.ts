@@ -416,6 +416,11 @@ export const GRADE = {
     'soft',
     { history: 'View transform' },
   ),
+  glow: share('Glow', 0, { since: 5, hint: 'Share of the light that the lens spreads' }),
+  glow_size: amount('Glow size', UNITS.none, [0.001, 0.3], 0.03, 0.001, {
+    since: 5,
+    hint: 'As a share of the picture’s height',
+  }),
 };
 
 export const PIECE = {
@@ -469,7 +474,7 @@ export const SHOT = {
     '16:9',
     { history: 'Frame' },
   ),
-  bounces: amount('Bounces', UNITS.none, [0, 64], 8, 1, {
+  bounces: amount('Bounces', UNITS.none, [0, 64], 32, 1, {
     whole: true,
     keyed: false,
     hint: 'How often light may bounce before it is given up',

@@ -6,6 +6,7 @@ import type { Grade } from '../document/index.ts';
 import type { SurroundPicture } from '../light/surround.ts';
 import { writeExrChannels, type ExrChannel } from './exr.ts';
 import { readRgbe, rgbeSize, writeRgbe } from './rgbe.ts';
+import { glowing } from './glow.ts';
 import { toneMapped16, toneMapped8 } from './tone.ts';
 
 /** A picture that cannot be used; the message says what and why. */
@@ -104,7 +105,8 @@ export function readLinearPicture(bytes: Uint8Array): LinearPicture {
 }
 
 /** The picture as PNG, through exposure and view transform. */
-export function encodePng(picture: LinearPicture, grade: Grade, depth: 8 | 16 = 8): Uint8Array<ArrayBuffer> {
+export function encodePng(ungraded: LinearPicture, grade: Grade, depth: 8 | 16 = 8): Uint8Array<ArrayBuffer> {
+  const picture = glowing(ungraded, grade);
   const { width, height } = picture;
   const data = depth === 16 ? toneMapped16(picture.data, grade) : toneMapped8(picture.data, grade);
   return new Uint8Array(encode({ width, height, data, depth, channels: 4 }));

@@ -1,5 +1,5 @@
 /** Scene-linear picture to display: exposure, view transform, sRGB. The draft view uses the same formulas. */
-import type { Grade, View } from '../document/index.ts';
+import type { Grade } from '../document/index.ts';
 import { encodeSrgb } from '../maths/colour.ts';
 
 /**
@@ -32,6 +32,9 @@ export function softShoulder(rgb: Float32Array | Float64Array | number[], at = 0
   rgb[at + 2] = b;
 }
 
+/** What of a grade each pixel is shown by on its own. */
+export type Tone = Pick<Grade, 'exposure' | 'view'>;
+
 const STEPS = 4096;
 const ENCODED = Float32Array.from({ length: STEPS + 2 }, (_, i) => encodeSrgb(Math.min(1, i / STEPS)));
 
@@ -46,7 +49,7 @@ function encoded(v: number): number {
 }
 
 /** Display values 0 … 1 (sRGB-encoded) of one scene-linear colour. */
-export function displayed(rgb: readonly number[], grade: Grade): [number, number, number] {
+export function displayed(rgb: readonly number[], grade: Tone): [number, number, number] {
   const gain = 2 ** grade.exposure;
   const out = [rgb[0] * gain, rgb[1] * gain, rgb[2] * gain];
   if (grade.view === 'soft') softShoulder(out);
@@ -56,7 +59,7 @@ export function displayed(rgb: readonly number[], grade: Grade): [number, number
 /** Fills `out` with values 0 … top; integer arrays truncate, so `round` is ½ for them and 0 for clamped ones. */
 function toned<T extends Uint8ClampedArray | Uint16Array>(
   linear: Float32Array,
-  grade: { exposure: number; view: View },
+  grade: Tone,
   out: T,
   top: number,
   round: number,
@@ -81,12 +84,12 @@ function toned<T extends Uint8ClampedArray | Uint16Array>(
 }
 
 /** Eight-bit sRGB with straight alpha of a linear picture (r g b a, alpha-associated). */
-export function toneMapped8(linear: Float32Array, grade: Grade): Uint8ClampedArray<ArrayBuffer> {
+export function toneMapped8(linear: Float32Array, grade: Tone): Uint8ClampedArray<ArrayBuffer> {
   return toned(linear, grade, new Uint8ClampedArray(linear.length), 255, 0);
 }
 
 /** Sixteen-bit sRGB with straight alpha. */
-export function toneMapped16(linear: Float32Array, grade: Grade): Uint16Array<ArrayBuffer> {
+export function toneMapped16(linear: Float32Array, grade: Tone): Uint16Array<ArrayBuffer> {
   return toned(linear, grade, new Uint16Array(linear.length), 65535, 0.5);
 }
 

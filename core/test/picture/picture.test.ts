@@ -1,4 +1,5 @@
 import { decode } from 'fast-png';
+import { newGrade } from '../../src/document/index.ts';
 import { describe, expect, it } from 'vitest';
 import { encodeSrgb, fromHex, toHex, blackBody, luminance } from '../../src/maths/colour.ts';
 import {
@@ -10,8 +11,8 @@ import {
 } from '../../src/picture/files.ts';
 import { displayed, softShoulder, toneMapped16, toneMapped8 } from '../../src/picture/tone.ts';
 
-const plain = { exposure: 0, view: 'plain' } as const;
-const soft = { exposure: 0, view: 'soft' } as const;
+const plain = newGrade({ exposure: 0, view: 'plain' });
+const soft = newGrade({ exposure: 0, view: 'soft' });
 
 describe('display', () => {
   it('is the sRGB curve in the plain view, to half a step of 16 bits near white and 1e-4 below', () => {

@@ -1,5 +1,5 @@
 /** The page's end of the tracing threads: one shared film, tiles claimed through shared memory. */
-import type { Camera, Grade } from '@wemlox/core/document';
+import { newGrade, type Camera, type Grade } from '@wemlox/core/document';
 import { callOff as stopDenoising, type DenoiseJob } from '@wemlox/core/picture/denoise/denoise';
 import { createFilm, type Film } from '@wemlox/core/trace/film';
 import { createControl, nextRun, rewind, runIsOff } from '@wemlox/core/trace/tiles';
@@ -87,7 +87,7 @@ export class TracePool {
   private readonly display: Asked<DisplayOrder, DisplayReply>;
   private readonly control = createControl();
   private run = 0;
-  private grade: Grade = { exposure: 0, view: 'soft' };
+  private grade: Grade = newGrade();
   /** Whether pictures are shown without their noise. */
   private clean = true;
   /** The picture being cleaned. */
@@ -182,8 +182,8 @@ export class TracePool {
       secondsPerSample = (performance.now() - started) / 1000 / (last - first);
       const { clean, grade } = this;
       const left = (request.samples - last) * secondsPerSample;
-      const order2: DisplayOrder = { type: 'film', film: state.film, samples: last, grade, clean };
-      const shown = (await this.display.ask(order2)) as Shown;
+      const developed: DisplayOrder = { type: 'film', film: state.film, samples: last, grade, clean };
+      const shown = (await this.display.ask(developed)) as Shown;
       if (runIsOff(this.control, run) || !(await show(shown, last, left))) return false;
       if (!clean) continue;
       const elapsed = (performance.now() - began) / 1000;

@@ -21,11 +21,11 @@ export function ProofCanvas({
   const amplify = useChoice((c) => (against === undefined ? 0 : c.amplify));
   // the present goes on being traced: its difference goes with it
   const samples = useShown((v) => (against === null && v.fresh ? v.samples : 0));
-  const { exposure, view } = grade;
+  const { exposure, view, glow, glow_size } = grade;
   useEffect(() => {
     let ended = false;
     void engine()
-      ?.proofs({ film, against, grade: { exposure: exposure + amplify, view } })
+      ?.proofs({ film, against, grade: { exposure: exposure + amplify, view, glow, glow_size } })
       .then(
         ({ pixels, width, height, mean }) => {
           if (ended || !canvas.current) return;
@@ -39,7 +39,7 @@ export function ProofCanvas({
     return () => {
       ended = true;
     };
-  }, [film, against, exposure, view, amplify, samples]);
+  }, [film, against, exposure, view, glow, glow_size, amplify, samples]);
   return (
     <canvas
       ref={canvas}

@@ -11,6 +11,7 @@ import {
   type LinearPicture,
   type PictureLayers,
 } from '@wemlox/core/picture/files';
+import { glowing } from '@wemlox/core/picture/glow';
 import { toneMapped8 } from '@wemlox/core/picture/tone';
 import { developed, developedLayers, noiseOf, type Film } from '@wemlox/core/trace/film';
 import { kernelMemory } from '@wemlox/core/trace/kernel';
@@ -37,7 +38,7 @@ function show(grade: Grade, clean: boolean): void {
     reply({ type: 'shown', samples: 0, noise: Infinity, width: 0, height: 0, pixels: null });
     return;
   }
-  const { width, height, data } = shown;
+  const { width, height, data } = glowing(shown, grade);
   const pixels = toneMapped8(data, grade);
   const { samples, noise } = picture ?? { samples: 0, noise: Infinity };
   reply({ type: 'shown', samples, noise, width, height, pixels }, [pixels.buffer]);
@@ -110,7 +111,7 @@ async function showProofs({ film, against, grade }: DisplayOrder & { type: 'proo
       ({ picture: shown, mean } = differenceOf(shown, other));
     }
     const { width, height } = shown;
-    const pixels = toneMapped8(shown.data, grade);
+    const pixels = toneMapped8(mean === null ? glowing(shown, grade).data : shown.data, grade);
     reply({ type: 'proofs', width, height, pixels, mean }, [pixels.buffer]);
   } catch (error) {
     reply({ type: 'refused', why: error instanceof Error ? error.message : String(error) });

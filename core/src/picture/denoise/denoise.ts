@@ -96,6 +96,12 @@ export function callOff({ control }: DenoiseJob): void {
   Atomics.store(control, 0, 1);
 }
 
+/** A place within n, from one beyond by mirroring: repeated edges would be streaks, which are not noise. */
+const mirrored = (i: number, n: number) => {
+  const k = i % (2 * n);
+  return k < n ? k : 2 * n - 1 - k;
+};
+
 /** Light without its alpha, as the network sees it: edges of what is cut out are not dark. */
 function encodeRows(
   { plan, width, height, noisy, exposure }: DenoiseJob,
@@ -106,9 +112,9 @@ function encodeRows(
   const { picture } = plan.planes;
   for (let y = y0; y < Math.min(y1, picture.height); y++) {
     const row = new Float32Array(memory.buffer, pixel(picture, 0, y), picture.width * 4);
-    const from = Math.min(y, height - 1) * width;
+    const from = mirrored(y, height) * width;
     for (let x = 0; x < picture.width; x++) {
-      const p = (from + Math.min(x, width - 1)) * 4;
+      const p = (from + mirrored(x, width)) * 4;
       const alpha = noisy[p + 3];
       const scale = alpha > 0 ? exposure / alpha : 0;
       for (let c = 0; c < 3; c++) row[x * 4 + c] = encoded(noisy[p + c] * scale);
