@@ -4,4 +4,4 @@ export { setLights, setScene } from './scene';
 export { setEye } from './eye';
 export { setSurround } from './surround';
 export { raysTraced, setMasks, traceWave } from './wave';
-export { probe } from './probe';
+export { probe, probeChoice, probeLights } from './probe';

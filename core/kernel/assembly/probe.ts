@@ -1,6 +1,11 @@
 // For tests: single stages on four lanes, numbers in and out through memory.
 import { evaluate, goesOn, sample, scatteredB, scatteredG, scatteredPdf, scatteredR, toX, toY, toZ, view } from './lobes/surface';
+import {
+  LANE_WAVE, P_VALPHA2, P_VDIFFUSE, P_VNX, P_VNY, P_VNZ, P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VTHROUGH, P_VX, P_VY, P_VZ,
+} from './layout';
+import { chanceOf, chooseLight, chosenChance, skyChance, standAt, weighLights } from './lights';
 import { draw4, drawX, drawY } from './sampler4';
+import { lane } from './scene';
 import { look4, skyB, skyDensity, skyDraw4, skyG, skyR, skyX, skyY, skyZ } from './surround';
 
 const EVALUATE: i32 = 0;
@@ -55,4 +60,36 @@ function one(stage: i32, finish: usize, inside: i32, input: usize, output: usize
     give(output, 5, skyY);
     give(output, 6, skyZ);
   }
+}
+
+/**
+ * Stands at a place: position, normal, mirrored view, then diffuse and mirror shares, squared width of the lobe, and
+ * whether light comes through (thirteen numbers). Leaves the surround's chance and that of each emitter at `out`.
+ */
+export function probeLights(place: usize, out: usize, emitters: i32): void {
+  const at = lane + LANE_WAVE;
+  store<f32>(at + P_VX, load<f32>(place));
+  store<f32>(at + P_VY, load<f32>(place, 4));
+  store<f32>(at + P_VZ, load<f32>(place, 8));
+  store<f32>(at + P_VNX, load<f32>(place, 12));
+  store<f32>(at + P_VNY, load<f32>(place, 16));
+  store<f32>(at + P_VNZ, load<f32>(place, 20));
+  store<f32>(at + P_VRX, load<f32>(place, 24));
+  store<f32>(at + P_VRY, load<f32>(place, 28));
+  store<f32>(at + P_VRZ, load<f32>(place, 32));
+  store<f32>(at + P_VDIFFUSE, load<f32>(place, 36));
+  store<f32>(at + P_VSPECULAR, load<f32>(place, 40));
+  store<f32>(at + P_VALPHA2, load<f32>(place, 44));
+  store<i32>(at + P_VTHROUGH, load<f32>(place, 48) > 0 ? 1 : 0);
+  standAt(at);
+  weighLights();
+  store<f32>(out, skyChance());
+  for (let i = 0; i < emitters; i++) store<f32>(out + (<usize>(i + 1) << 2), chanceOf(i));
+}
+
+/** Chooses a light where probeLights stands; its chance at `out`. */
+export function probeChoice(u: f32, out: usize): i32 {
+  const chosen = chooseLight(u);
+  store<f32>(out, chosenChance);
+  return chosen;
 }

@@ -70,6 +70,8 @@ export interface KernelExports {
     given: number,
     groups: number,
   ): void;
+  probeLights(place: number, out: number, emitters: number): void;
+  probeChoice(u: number, out: number): number;
 }
 
 /** Result of a closest-hit query; one object per instance, overwritten by each call. */
@@ -103,8 +105,6 @@ export function instantiate(module: WebAssembly.Module, memory: WebAssembly.Memo
 
 /** Where the trees of a scene lie in memory: plain data, so that it travels to the other threads. */
 export interface RayAddresses {
-  /** Nought when the scene holds no triangles. */
-  instanceCount: number;
   top: number;
   instances: number;
   lanes: number;
@@ -121,7 +121,6 @@ export class Kernel {
   private readonly exports: KernelExports;
   private readonly raysAt: number;
   private readonly resultsAt: number;
-  private readonly empty: boolean;
 
   constructor(module: WebAssembly.Module, memory: WebAssembly.Memory, scene: RayAddresses, lane: number) {
     this.exports = instantiate(module, memory);
@@ -132,7 +131,6 @@ export class Kernel {
     this.results = new Float32Array(memory.buffer, this.resultsAt, (BATCH_RAYS * HIT_BYTES) / 4);
     this.resultInts = new Int32Array(memory.buffer, this.resultsAt, (BATCH_RAYS * HIT_BYTES) / 4);
     this.exports.init(scene.top, scene.instances, base);
-    this.empty = scene.instanceCount === 0;
   }
 
   /** Closest hit with tmin ≤ t ≤ tmax: the triangle of its instance's solid or -1; the rest in `hit`. */
@@ -148,7 +146,6 @@ export class Kernel {
   ): number {
     const { hit, rays, results, resultInts } = this;
     hit.triangle = -1;
-    if (this.empty) return -1;
     rays.set([ox, oy, oz, tmin, dx, dy, dz, tmax]);
     this.exports.closestBatch(this.raysAt, this.resultsAt, 1);
     hit.t = results[0];
@@ -169,7 +166,6 @@ export class Kernel {
     dz: number,
     tmax: number,
   ): boolean {
-    if (this.empty) return false;
     this.rays.set([ox, oy, oz, tmin, dx, dy, dz, tmax]);
     this.exports.occludedBatch(this.raysAt, this.resultsAt, 1);
     return this.resultInts[0] !== 0;
@@ -177,13 +173,11 @@ export class Kernel {
 
   /** Traces the first `n` of `rays` into `results`. */
   closestBatch(n: number): void {
-    if (this.empty) this.resultInts.fill(-1, 0, (n * HIT_BYTES) / 4);
-    else this.exports.closestBatch(this.raysAt, this.resultsAt, n);
+    this.exports.closestBatch(this.raysAt, this.resultsAt, n);
   }
 
   /** Any-hit for the first `n` of `rays` into `resultInts`. */
   occludedBatch(n: number): void {
-    if (this.empty) this.resultInts.fill(0, 0, n);
-    else this.exports.occludedBatch(this.raysAt, this.resultsAt, n);
+    this.exports.occludedBatch(this.raysAt, this.resultsAt, n);
   }
 }

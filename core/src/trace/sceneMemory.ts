@@ -53,6 +53,8 @@ interface SolidAddress {
   areas: number;
 }
 
+/** Beyond everything. */
+const NOWHERE = 1e30;
 /** Bytes of what no present scene uses that are kept for the next. */
 const MOST_UNUSED = 384 * 1024 * 1024;
 /** A unit square about the origin that looks along −z, for area lights. */
@@ -144,9 +146,12 @@ export class SceneMemory {
       const scratch = this.arena.allocate(this.kernel.scratchBytes(instanceCount));
       this.kernel.buildTop(instancesAt, instanceCount, scratch, top);
       this.arena.release(scratch);
+    } else {
+      // boxes turned inside out, which no ray enters
+      const root = this.arena.floats(top, K.NODE_CHILDREN / 4);
+      for (let i = 0; i < root.length; i++) root[i] = i % 8 < 4 ? NOWHERE : -NOWHERE;
     }
     return {
-      instanceCount,
       top,
       instances: instancesAt,
       lanes: this.lanesAt,

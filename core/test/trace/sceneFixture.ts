@@ -189,6 +189,22 @@ export class Probe {
     return this.run('draw', index, pair, [pixel], true);
   }
 
+  /**
+   * Chances with which lights are chosen: the surround's, then each emitter's (directional lights first).
+   * @param place position, normal, mirrored view, diffuse and mirror shares, squared width, whether light comes through
+   */
+  lights(place: readonly number[], emitters: number): number[] {
+    new Float32Array(this.memory.buffer, this.at, 13).set(place);
+    this.kernel.probeLights(this.at, this.at + 64, emitters);
+    return [...new Float32Array(this.memory.buffer, this.at + 64, emitters + 1)];
+  }
+
+  /** The light chosen at the place last asked for: −1 the surround, −2 none; and its chance. */
+  choice(u: number): [number, number] {
+    const chosen = this.kernel.probeChoice(u, this.at);
+    return [chosen, new Float32Array(this.memory.buffer, this.at, 1)[0]];
+  }
+
   /** Radiance r g b and density. */
   look(direction: readonly number[]): number[] {
     return this.run('look', 0, 0, [...direction]);

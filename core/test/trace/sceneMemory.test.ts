@@ -5,7 +5,7 @@ import type { RenderScene } from '../../src/scene/renderScene.ts';
 import { SceneBuilder } from '../../src/scene/sceneBuilder.ts';
 import { IDENTITY } from '../../src/scene/transform.ts';
 import { Arena } from '../../src/trace/arena.ts';
-import { createFilm } from '../../src/trace/film.ts';
+import { createFilm, developed } from '../../src/trace/film.ts';
 import { Kernel, kernelMemory } from '../../src/trace/kernel.ts';
 import { FLOOR } from '../../src/trace/kernelLayout.ts';
 import { prepared } from '../../src/trace/prepare.ts';
@@ -153,6 +153,19 @@ describe('scenes one after the other', () => {
     const one = store();
     for (const k of [0, 1, 2, 3, 1, 0, 2, 2, 3]) expect(picture(one, scenes[k], k % 2)).toBe(alone[k]);
     expect(new Set(alone).size).toBe(4);
+  });
+
+  it('show the surround alone where nothing stands, after others too', () => {
+    const one = store();
+    picture(one, crowd(5));
+    const tracer = new WaveTracer(kernelModule, one.memory, 0);
+    const nothing = sceneOf([], { surround: { picture: flatSurround(2), gain: 1, turn: 0, seen: true } });
+    for (let k = 0; k < 3; k++) {
+      tracer.aim(prepared(one, nothing), EYE);
+      const film = createFilm(EYE.width, EYE.height);
+      tracer.traceTile(film, 0, 0, EYE.width, EYE.height, 0, 2, 1);
+      expect(developed(film, 2).every((v, i) => Math.abs(v - (i % 4 === 3 ? 1 : 2)) < 1e-3)).toBe(true);
+    }
   });
 
   it('build alike solids once, and nothing when something only moves', () => {
