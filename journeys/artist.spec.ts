@@ -188,16 +188,16 @@ test('from a word to a proof, two files and a crash', async ({ page }) => {
 
   await test.step('Light: surround, exposure, a key light moved on the dome, solo and off', async () => {
     await step(page, 'Light');
-    await page.getByRole('option', { name: 'Wheelhouse dusk' }).click();
-    await tracedAnew(page, 2);
-    const warm = await pixels(page);
     await page.getByRole('option', { name: 'Snow pier' }).click();
     await tracedAnew(page, 2);
     const cool = await pixels(page);
+    await page.getByRole('option', { name: 'Wheelhouse dusk' }).click();
+    await tracedAnew(page, 2);
+    const warm = await pixels(page);
     expect(warm.r / warm.b).toBeGreaterThan((cool.r / cool.b) * 1.15);
     await page.getByRole('button', { name: 'Key, fill, rim' }).click();
-    // three beside the one that was there
-    await expect(page.getByRole('list', { name: 'Lights' }).getByRole('listitem')).toHaveCount(4);
+    // three beside the two that were there
+    await expect(page.getByRole('list', { name: 'Lights' }).getByRole('listitem')).toHaveCount(5);
     await page.getByRole('button', { name: 'Take those out' }).click();
     await expect(page.getByRole('list', { name: 'Lights' }).getByRole('listitem')).toHaveCount(3);
     const mark = page.getByTestId('dome').getByRole('button', { name: /^Key/ });

@@ -3,8 +3,7 @@ import { useWindowVirtualizer } from '@tanstack/react-virtual';
 import { FolderX, Plus, Upload } from 'lucide-react';
 import { useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
-import { newProject } from '@wemlox/core/document';
-import { readyFinish } from '@wemlox/core/finish/readyFinishes';
+import { firstProject } from '@wemlox/core/finish/firstProject';
 import { Notices } from '../stage/Notices.tsx';
 import { api } from '../state/api.ts';
 import type { ProjectOrder } from '@wemlox/wire';
@@ -15,7 +14,6 @@ import { UnusedFiles } from './UnusedFiles.tsx';
 import { useProjects } from './useProjects.ts';
 
 /** What a new project starts with: enough to dress a word at once. */
-const FIRST_FINISHES = ['hull-chrome', 'deck-matte', 'funnel-red', 'leaf-gold', 'deck-glass', 'tide-neon'];
 /** Narrowest tile, room between tiles, and what stands under a tile's picture, pixels. */
 const TILE = { width: 270, gap: 24, foot: 92 };
 /** Time after the last letter typed before it is looked for, milliseconds. */
@@ -102,9 +100,7 @@ export function StartPage() {
     if (health === 'well' && failed) reload();
   }, [health, failed, reload]);
   const make = async () => {
-    const { id, document } = await api.create(
-      newProject('New lettering', 'WORD', FIRST_FINISHES.map(readyFinish)),
-    );
+    const { id, document } = await api.create(firstProject('New lettering', 'WORD'));
     void go(`/p/${id}/${document.looks[0].id}/set`);
   };
   const take = async (chosen: File | undefined) => {

@@ -80,6 +80,8 @@ const CLEANED_AT = [2, 4, 8, 16, 32, 64];
 /** Share of the time that cleaning may take, and seconds it may take at first. */
 const CLEANING = 0.2;
 const CLEANING_FIRST = 3;
+/** Seconds a pixel takes one thread to clean, until it has been measured. */
+const CLEANING_PACE = 1.6e-5;
 
 export class TracePool {
   readonly lanes: number;
@@ -92,13 +94,14 @@ export class TracePool {
   private clean = true;
   /** The picture being cleaned. */
   private job: DenoiseJob | null = null;
-  /** Seconds that cleaning a pixel took last. */
-  private cleaningPace = 0;
+  /** Seconds that cleaning a pixel took last; at first what a processor core of our day takes. */
+  private cleaningPace: number;
   /** The film of the last request, to go on with. */
   private film: { film: Film; request: TraceRequest; samples: number } | null = null;
 
   constructor(lanes: number, onFailure: (message: string) => void) {
     this.lanes = lanes;
+    this.cleaningPace = CLEANING_PACE / lanes;
     this.tracers = Array.from(
       { length: lanes },
       () =>
@@ -212,7 +215,7 @@ export class TracePool {
   ): number {
     if (samples >= all) return 1;
     const steps = CLEANED_AT.filter((n) => n <= samples);
-    const step = samples >= 256 ? 4 ** Math.floor(Math.log2(samples) / 2) : (steps.at(-1) ?? Infinity);
+    const step = samples >= 256 ? 4 ** Math.floor(Math.log2(samples) / 2) : (steps.at(-1) ?? 0);
     if (step <= cleanedAt) return 0;
     const needs = (shrink: number) => (this.cleaningPace * size.width * size.height) / (shrink * shrink);
     const fits = (seconds: number, most: number) =>
@@ -254,7 +257,8 @@ export class TracePool {
     performance.measure('wemlox:clean', { start: started, detail: { width: job.width, height: job.height } });
     this.job = null;
     if (!done.every((d) => d.type === 'denoised' && d.whole)) return null;
-    this.cleaningPace = (performance.now() - started) / 1000 / (job.width * job.height);
+    // a first look is too small to tell
+    if (!first) this.cleaningPace = (performance.now() - started) / 1000 / (job.width * job.height);
     return (await this.display.ask({ type: 'cleaned', job, samples, grade: this.grade })) as Shown;
   }
 
