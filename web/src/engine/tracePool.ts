@@ -75,13 +75,21 @@ const LONGEST_PASS = 1.2;
 /** Most pixels and samples of the first look, which is to stand within a blink. */
 const FIRST_PIXELS = 18_000;
 const FIRST_SAMPLES = 4;
-/** Samples at which the picture is cleaned, and then at each fourfold. */
-const CLEANED_AT = [2, 4, 8, 16, 32, 64];
+/** Samples at which it is first cleaned at half its size, and at its whole. */
+const FIRST_HALF = 2;
+const LEAST_CLEANED = 4;
 /** Share of the time that cleaning may take, and seconds it may take at first. */
 const CLEANING = 0.2;
 const CLEANING_FIRST = 3;
 /** Seconds a pixel takes one thread to clean, until it has been measured. */
 const CLEANING_PACE = 1.6e-5;
+
+/** What of a picture has been cleaned: samples at whole and half size, and the seconds that took. */
+interface Cleaned {
+  whole: number;
+  half: number;
+  seconds: number;
+}
 
 export class TracePool {
   readonly lanes: number;
@@ -165,8 +173,7 @@ export class TracePool {
       if (look && !(await show(look, 0, Infinity))) return false;
     }
     const began = performance.now();
-    let cleaning = 0;
-    let cleanedAt = 0;
+    const cleaning: Cleaned = { whole: 0, half: 0, seconds: 0 };
     let secondsPerSample = 0;
     while (state.samples < request.samples) {
       const first = state.samples;
@@ -190,13 +197,13 @@ export class TracePool {
       if (runIsOff(this.control, run) || !(await show(shown, last, left))) return false;
       if (!clean) continue;
       const elapsed = (performance.now() - began) / 1000;
-      const shrink = this.shrinkFor(last, cleanedAt, request, elapsed, cleaning);
+      const shrink = this.shrinkFor(last, cleaning, request, elapsed);
       if (shrink === 0) continue;
       const before = performance.now();
       const cleaned = await this.cleaned(state.film, last, shrink);
-      cleaning += (performance.now() - before) / 1000;
+      cleaning.seconds += (performance.now() - before) / 1000;
       if (runIsOff(this.control, run)) return false;
-      cleanedAt = last;
+      cleaning[shrink === 1 ? 'whole' : 'half'] = last;
       if (cleaned && !(await show({ ...cleaned, noise: shown.noise }, last, left))) return false;
     }
     return true;
@@ -204,24 +211,22 @@ export class TracePool {
 
   /**
    * How many pixels a side are made one before the picture is cleaned at so many samples; nought leaves it as it is.
-   * The whole picture when that takes no more than its share of the time, and at the end; sooner at half its size.
+   * The whole picture at each doubling, when that takes no more than its share of the time, and at the end; before that
+   * at half its size, for a few seconds in all.
+   * @param whole samples at which the whole picture was cleaned last, and `half` at half its size
    */
   private shrinkFor(
     samples: number,
-    cleanedAt: number,
+    { whole, half, seconds }: Cleaned,
     { samples: all, size }: TraceRequest,
     elapsed: number,
-    spent: number,
   ): number {
     if (samples >= all) return 1;
-    const steps = CLEANED_AT.filter((n) => n <= samples);
-    const step = samples >= 256 ? 4 ** Math.floor(Math.log2(samples) / 2) : (steps.at(-1) ?? 0);
-    if (step <= cleanedAt) return 0;
-    const needs = (shrink: number) => (this.cleaningPace * size.width * size.height) / (shrink * shrink);
-    const fits = (seconds: number, most: number) =>
-      spent + seconds <= Math.max(most, CLEANING * (elapsed + seconds));
-    if (fits(needs(1), 0)) return 1;
-    return fits(needs(2), CLEANING_FIRST) ? 2 : 0;
+    const needs = this.cleaningPace * size.width * size.height;
+    const spent = Math.max(0, seconds - CLEANING_FIRST) + needs;
+    if (samples >= Math.max(LEAST_CLEANED, 2 * whole) && spent <= CLEANING * (elapsed + needs)) return 1;
+    const next = half === 0 ? FIRST_HALF : 4 * half;
+    return whole === 0 && samples >= next && seconds + needs / 4 <= CLEANING_FIRST ? 2 : 0;
   }
 
   /** A small picture of few samples, cleaned; null when it cannot be. */
