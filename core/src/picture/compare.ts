@@ -1,6 +1,6 @@
 /** Comparing linear pictures. */
 import { luminance } from '../maths/colour.ts';
-import type { LinearPicture } from './files.ts';
+import type { LinearPicture } from './linear.ts';
 
 /** The picture at another size, by bilinear interpolation of its pixel centres. */
 export function resized(

@@ -7,7 +7,10 @@ import type { SurroundPicture } from '../light/surround.ts';
 import { writeExrChannels, type ExrChannel } from './exr.ts';
 import { readRgbe, rgbeSize, writeRgbe } from './rgbe.ts';
 import { glowing } from './glow.ts';
+import type { LinearPicture } from './linear.ts';
 import { toneMapped16, toneMapped8 } from './tone.ts';
+
+export type { LinearPicture };
 
 /** A picture that cannot be used; the message says what and why. */
 export class PictureError extends Error {}
@@ -79,13 +82,6 @@ export function readSurroundPicture(bytes: Uint8Array): SurroundPicture {
     }
   }
   return { width, height, data: out };
-}
-
-export interface LinearPicture {
-  width: number;
-  height: number;
-  /** r, g, b, alpha for each pixel, alpha-associated, rows from the top. */
-  data: Float32Array;
 }
 
 /**

@@ -5,7 +5,7 @@
  * et al., "Physically-Based Glare Effects for Digital Images", 1995).
  */
 import type { Grade } from '../document/index.ts';
-import type { LinearPicture } from './files.ts';
+import type { LinearPicture } from './linear.ts';
 
 /** Widths, as shares of the size, and how much of the spread light goes to each. */
 const SPREAD = [
