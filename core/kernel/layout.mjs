@@ -62,7 +62,7 @@ const EMITTER = `
 const PATH = `
   pixel depth passes medium
   ox oy oz dx dy dz near from
-  after afterInstance afterTriangle travelled
+  travelled
   t b1 b2 triangle instance
   x y z gx gy gz nx ny nz ux uy uz lift
   part finish inside behind
@@ -137,7 +137,6 @@ export const LAYOUT = {
     'usize',
     'Where a lane has the stack of the tree over instances; the solids’ comes first.',
   ],
-  LANE_HIT: [stacks - 128, 'usize', 'Where a lane has its last hit: t, b1, b2, triangle, instance.'],
   LANE_RAYS: [
     stacks,
     'usize',

@@ -144,10 +144,6 @@
 // @ts-ignore: decorator
 @inline export const LANE_TOP_STACK: usize = 16384;
 
-// Where a lane has its last hit: t, b1, b2, triangle, instance.
-// @ts-ignore: decorator
-@inline export const LANE_HIT: usize = 24448;
-
 // Where a lane has the rays and hits of a batch, and what a wave leaves for the film.
 // @ts-ignore: decorator
 @inline export const LANE_RAYS: usize = 24576;
@@ -174,7 +170,7 @@
 
 // Where a lane has its lists of paths.
 // @ts-ignore: decorator
-@inline export const LANE_LISTS: usize = 140544;
+@inline export const LANE_LISTS: usize = 137424;
 
 // Finishes sorted by at once; more share a place, which only makes groups smaller.
 // @ts-ignore: decorator
@@ -182,15 +178,15 @@
 
 // Where a lane sorts its paths by finish.
 // @ts-ignore: decorator
-@inline export const LANE_BUCKETS: usize = 144640;
+@inline export const LANE_BUCKETS: usize = 141520;
 
 // Where a lane has vectors of a group while single numbers are put in.
 // @ts-ignore: decorator
-@inline export const LANE_SCRATCH: usize = 148736;
+@inline export const LANE_SCRATCH: usize = 145616;
 
 // Bytes of a lane.
 // @ts-ignore: decorator
-@inline export const LANE_BYTES: usize = 149056;
+@inline export const LANE_BYTES: usize = 145920;
 
 // Most memory the shared module declares, in pages of 64 KiB.
 // @ts-ignore: decorator
@@ -568,274 +564,262 @@
 // @ts-ignore: decorator
 @inline export const P_FROM: usize = 11440;
 
-// Path: after.
-// @ts-ignore: decorator
-@inline export const P_AFTER: usize = 12480;
-
-// Path: afterInstance.
-// @ts-ignore: decorator
-@inline export const P_AFTER_INSTANCE: usize = 13520;
-
-// Path: afterTriangle.
-// @ts-ignore: decorator
-@inline export const P_AFTER_TRIANGLE: usize = 14560;
-
 // Path: travelled.
 // @ts-ignore: decorator
-@inline export const P_TRAVELLED: usize = 15600;
+@inline export const P_TRAVELLED: usize = 12480;
 
 // Path: t.
 // @ts-ignore: decorator
-@inline export const P_T: usize = 16640;
+@inline export const P_T: usize = 13520;
 
 // Path: b1.
 // @ts-ignore: decorator
-@inline export const P_B1: usize = 17680;
+@inline export const P_B1: usize = 14560;
 
 // Path: b2.
 // @ts-ignore: decorator
-@inline export const P_B2: usize = 18720;
+@inline export const P_B2: usize = 15600;
 
 // Path: triangle.
 // @ts-ignore: decorator
-@inline export const P_TRIANGLE: usize = 19760;
+@inline export const P_TRIANGLE: usize = 16640;
 
 // Path: instance.
 // @ts-ignore: decorator
-@inline export const P_INSTANCE: usize = 20800;
+@inline export const P_INSTANCE: usize = 17680;
 
 // Path: x.
 // @ts-ignore: decorator
-@inline export const P_X: usize = 21840;
+@inline export const P_X: usize = 18720;
 
 // Path: y.
 // @ts-ignore: decorator
-@inline export const P_Y: usize = 22880;
+@inline export const P_Y: usize = 19760;
 
 // Path: z.
 // @ts-ignore: decorator
-@inline export const P_Z: usize = 23920;
+@inline export const P_Z: usize = 20800;
 
 // Path: gx.
 // @ts-ignore: decorator
-@inline export const P_GX: usize = 24960;
+@inline export const P_GX: usize = 21840;
 
 // Path: gy.
 // @ts-ignore: decorator
-@inline export const P_GY: usize = 26000;
+@inline export const P_GY: usize = 22880;
 
 // Path: gz.
 // @ts-ignore: decorator
-@inline export const P_GZ: usize = 27040;
+@inline export const P_GZ: usize = 23920;
 
 // Path: nx.
 // @ts-ignore: decorator
-@inline export const P_NX: usize = 28080;
+@inline export const P_NX: usize = 24960;
 
 // Path: ny.
 // @ts-ignore: decorator
-@inline export const P_NY: usize = 29120;
+@inline export const P_NY: usize = 26000;
 
 // Path: nz.
 // @ts-ignore: decorator
-@inline export const P_NZ: usize = 30160;
+@inline export const P_NZ: usize = 27040;
 
 // Path: ux.
 // @ts-ignore: decorator
-@inline export const P_UX: usize = 31200;
+@inline export const P_UX: usize = 28080;
 
 // Path: uy.
 // @ts-ignore: decorator
-@inline export const P_UY: usize = 32240;
+@inline export const P_UY: usize = 29120;
 
 // Path: uz.
 // @ts-ignore: decorator
-@inline export const P_UZ: usize = 33280;
+@inline export const P_UZ: usize = 30160;
 
 // Path: lift.
 // @ts-ignore: decorator
-@inline export const P_LIFT: usize = 34320;
+@inline export const P_LIFT: usize = 31200;
 
 // Path: part.
 // @ts-ignore: decorator
-@inline export const P_PART: usize = 35360;
+@inline export const P_PART: usize = 32240;
 
 // Path: finish.
 // @ts-ignore: decorator
-@inline export const P_FINISH: usize = 36400;
+@inline export const P_FINISH: usize = 33280;
 
 // Path: inside.
 // @ts-ignore: decorator
-@inline export const P_INSIDE: usize = 37440;
+@inline export const P_INSIDE: usize = 34320;
 
 // Path: behind.
 // @ts-ignore: decorator
-@inline export const P_BEHIND: usize = 38480;
+@inline export const P_BEHIND: usize = 35360;
 
 // Path: tr.
 // @ts-ignore: decorator
-@inline export const P_TR: usize = 39520;
+@inline export const P_TR: usize = 36400;
 
 // Path: tg.
 // @ts-ignore: decorator
-@inline export const P_TG: usize = 40560;
+@inline export const P_TG: usize = 37440;
 
 // Path: tb.
 // @ts-ignore: decorator
-@inline export const P_TB: usize = 41600;
+@inline export const P_TB: usize = 38480;
 
 // Path: red.
 // @ts-ignore: decorator
-@inline export const P_RED: usize = 42640;
+@inline export const P_RED: usize = 39520;
 
 // Path: green.
 // @ts-ignore: decorator
-@inline export const P_GREEN: usize = 43680;
+@inline export const P_GREEN: usize = 40560;
 
 // Path: blue.
 // @ts-ignore: decorator
-@inline export const P_BLUE: usize = 44720;
+@inline export const P_BLUE: usize = 41600;
 
 // Path: alpha.
 // @ts-ignore: decorator
-@inline export const P_ALPHA: usize = 45760;
+@inline export const P_ALPHA: usize = 42640;
 
 // Path: pdf.
 // @ts-ignore: decorator
-@inline export const P_PDF: usize = 46800;
+@inline export const P_PDF: usize = 43680;
 
 // Path: vx.
 // @ts-ignore: decorator
-@inline export const P_VX: usize = 47840;
+@inline export const P_VX: usize = 44720;
 
 // Path: vy.
 // @ts-ignore: decorator
-@inline export const P_VY: usize = 48880;
+@inline export const P_VY: usize = 45760;
 
 // Path: vz.
 // @ts-ignore: decorator
-@inline export const P_VZ: usize = 49920;
+@inline export const P_VZ: usize = 46800;
 
 // Path: vnx.
 // @ts-ignore: decorator
-@inline export const P_VNX: usize = 50960;
+@inline export const P_VNX: usize = 47840;
 
 // Path: vny.
 // @ts-ignore: decorator
-@inline export const P_VNY: usize = 52000;
+@inline export const P_VNY: usize = 48880;
 
 // Path: vnz.
 // @ts-ignore: decorator
-@inline export const P_VNZ: usize = 53040;
+@inline export const P_VNZ: usize = 49920;
 
 // Path: vrx.
 // @ts-ignore: decorator
-@inline export const P_VRX: usize = 54080;
+@inline export const P_VRX: usize = 50960;
 
 // Path: vry.
 // @ts-ignore: decorator
-@inline export const P_VRY: usize = 55120;
+@inline export const P_VRY: usize = 52000;
 
 // Path: vrz.
 // @ts-ignore: decorator
-@inline export const P_VRZ: usize = 56160;
+@inline export const P_VRZ: usize = 53040;
 
 // Path: vdiffuse.
 // @ts-ignore: decorator
-@inline export const P_VDIFFUSE: usize = 57200;
+@inline export const P_VDIFFUSE: usize = 54080;
 
 // Path: vspecular.
 // @ts-ignore: decorator
-@inline export const P_VSPECULAR: usize = 58240;
+@inline export const P_VSPECULAR: usize = 55120;
 
 // Path: valpha2.
 // @ts-ignore: decorator
-@inline export const P_VALPHA2: usize = 59280;
+@inline export const P_VALPHA2: usize = 56160;
 
 // Path: vsum.
 // @ts-ignore: decorator
-@inline export const P_VSUM: usize = 60320;
+@inline export const P_VSUM: usize = 57200;
 
 // Path: vthrough.
 // @ts-ignore: decorator
-@inline export const P_VTHROUGH: usize = 61360;
+@inline export const P_VTHROUGH: usize = 58240;
 
 // Path: sx.
 // @ts-ignore: decorator
-@inline export const P_SX: usize = 62400;
+@inline export const P_SX: usize = 59280;
 
 // Path: sy.
 // @ts-ignore: decorator
-@inline export const P_SY: usize = 63440;
+@inline export const P_SY: usize = 60320;
 
 // Path: sz.
 // @ts-ignore: decorator
-@inline export const P_SZ: usize = 64480;
+@inline export const P_SZ: usize = 61360;
 
 // Path: sdx.
 // @ts-ignore: decorator
-@inline export const P_SDX: usize = 65520;
+@inline export const P_SDX: usize = 62400;
 
 // Path: sdy.
 // @ts-ignore: decorator
-@inline export const P_SDY: usize = 66560;
+@inline export const P_SDY: usize = 63440;
 
 // Path: sdz.
 // @ts-ignore: decorator
-@inline export const P_SDZ: usize = 67600;
+@inline export const P_SDZ: usize = 64480;
 
 // Path: sreach.
 // @ts-ignore: decorator
-@inline export const P_SREACH: usize = 68640;
+@inline export const P_SREACH: usize = 65520;
 
 // Path: sfrom.
 // @ts-ignore: decorator
-@inline export const P_SFROM: usize = 69680;
+@inline export const P_SFROM: usize = 66560;
 
 // Path: snear.
 // @ts-ignore: decorator
-@inline export const P_SNEAR: usize = 70720;
+@inline export const P_SNEAR: usize = 67600;
 
 // Path: sred.
 // @ts-ignore: decorator
-@inline export const P_SRED: usize = 71760;
+@inline export const P_SRED: usize = 68640;
 
 // Path: sgreen.
 // @ts-ignore: decorator
-@inline export const P_SGREEN: usize = 72800;
+@inline export const P_SGREEN: usize = 69680;
 
 // Path: sblue.
 // @ts-ignore: decorator
-@inline export const P_SBLUE: usize = 73840;
+@inline export const P_SBLUE: usize = 70720;
 
 // Path: albedoR.
 // @ts-ignore: decorator
-@inline export const P_ALBEDO_R: usize = 74880;
+@inline export const P_ALBEDO_R: usize = 71760;
 
 // Path: albedoG.
 // @ts-ignore: decorator
-@inline export const P_ALBEDO_G: usize = 75920;
+@inline export const P_ALBEDO_G: usize = 72800;
 
 // Path: albedoB.
 // @ts-ignore: decorator
-@inline export const P_ALBEDO_B: usize = 76960;
+@inline export const P_ALBEDO_B: usize = 73840;
 
 // Path: normalX.
 // @ts-ignore: decorator
-@inline export const P_NORMAL_X: usize = 78000;
+@inline export const P_NORMAL_X: usize = 74880;
 
 // Path: normalY.
 // @ts-ignore: decorator
-@inline export const P_NORMAL_Y: usize = 79040;
+@inline export const P_NORMAL_Y: usize = 75920;
 
 // Path: normalZ.
 // @ts-ignore: decorator
-@inline export const P_NORMAL_Z: usize = 80080;
+@inline export const P_NORMAL_Z: usize = 76960;
 
 // Path: distance.
 // @ts-ignore: decorator
-@inline export const P_DISTANCE: usize = 81120;
+@inline export const P_DISTANCE: usize = 78000;
 
 // Path: count.
 // @ts-ignore: decorator
-@inline export const P_COUNT: usize = 82160;
+@inline export const P_COUNT: usize = 79040;

@@ -9,7 +9,7 @@ import {
   EMITTER_BYTES, GLOW, INSTANCE_BYTES, INSTANCE_TRIANGLES, LIGHT_NODE_BYTES, P_VALPHA2, P_VDIFFUSE, P_VNX, P_VNY,
   P_VNZ, P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VSUM, P_VTHROUGH, P_VX, P_VY, P_VZ, POINT, SPOT, TRIANGLE_BYTES,
 } from './layout';
-import { above, add, below, both, div, dot3, flip, mad, most, mul, pick, root, splat, sub, where } from './lanes';
+import { above, add, both, div, dot3, flip, mad, most, mul, pick, root, splat, sub, where } from './lanes';
 import { directionals, emitters, instances, lightNodes, lightTree } from './scene';
 import { skyWeight } from './surround';
 

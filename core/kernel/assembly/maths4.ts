@@ -1,6 +1,6 @@
 // Elementary functions of four numbers from + - × ÷ √ alone, so that every engine gives the same bits.
 // Polynomials and reductions after Cephes, single precision (Moshier, 1989).
-import { add, below, above, both, flip, least, mad, most, mul, pick, root, splat, sub, div, where } from './lanes';
+import { add, below, above, flip, least, mad, most, mul, pick, root, splat, sub, div, where } from './lanes';
 
 const TURN: f32 = 6.283185307179586;
 const PI: f32 = 3.141592653589793;

@@ -2,17 +2,16 @@
 import {
   F_ABSORPTION_B, F_ABSORPTION_G, F_ABSORPTION_R, F_ALPHA_X, F_ALPHA_Y, F_CHOOSE_ALPHA2, F_CHOOSE_DIFFUSE, F_CHOOSE_SPECULAR, F_GLASS, F_SHARP, F_SHEET_ALPHA,
   F_TURN_COS, F_TURN_SIN, LANE_SCRATCH, P_DEPTH, P_DX, P_DY, P_DZ, P_FROM, P_GX, P_GY, P_GZ, P_INSTANCE, P_LIFT, P_MEDIUM, P_NEAR,
-  P_NX, P_NY, P_NZ, P_OX, P_OY, P_OZ, P_PASSES, P_PDF, P_PIXEL, P_SBLUE, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SGREEN,
+  P_NX, P_NY, P_NZ, P_OX, P_OY, P_OZ, P_PDF, P_PIXEL, P_SBLUE, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SGREEN,
   P_SNEAR, P_SREACH, P_SRED, P_SX, P_SY, P_SZ, P_TB, P_TG, P_TR, P_TRAVELLED, P_UX, P_UY, P_UZ, P_VALPHA2,
   P_VDIFFUSE, P_VNX, P_VNY, P_VNZ, P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VSUM, P_VTHROUGH, P_VX, P_VY, P_VZ, P_X, P_Y,
-  P_Z, P_AFTER, F_IOR,
+  P_Z, F_IOR,
 } from './layout';
 import {
   above, add, below, both, div, dot3, flip, gather, mad, most, mul, pick, root, scatter, splat, sub, where,
 } from './lanes';
 import {
-  castsShadow, chooseLight, chosenChance, giveB, giveDensity, giveG, givePoint, giveR, lightFrom, lightX, lightY,
-  lightZ, pointOn, onlySky, standAt, toDistance, toX as lightToX, toY as lightToY, toZ as lightToZ, weighLights,
+  castsShadow, chooseLight, chosenChance, giveB, giveDensity, giveG, givePoint, giveR, lightFrom,   pointOn, onlySky, standAt, toDistance, toX as lightToX, toY as lightToY, toZ as lightToZ, weighLights,
 } from './lights';
 import {
   evaluate, goesOn, sample, scatteredB, scatteredG, scatteredPdf, scatteredR, toX, toY, toZ, view,
@@ -272,7 +271,6 @@ export let alive: i32 = 0;
 /**
  * Shades `n` of four paths.
  * @param wave where their fields are; a b c d their byte offsets, the first repeated where there are fewer
- * @param last whether paths at their last bounce only look for light
  */
 export function bounce(
   wave: usize, a: usize, b: usize, c: usize, d: usize, n: i32, number: i32, inside: bool, queue: usize, index: i32,
@@ -350,7 +348,6 @@ export function bounce(
   put(P_NEAR, backOf(side));
   put(P_FROM, get(P_INSTANCE));
   put(P_TRAVELLED, splat(0));
-  put(P_AFTER, splat(-NOWHERE));
   const crossed = both(below(toZ, splat(0)), splatMask(load<f32>(finish + F_GLASS) > 0));
   put(P_MEDIUM, pick(crossed, i32x4.splat(inside ? -1 : number), get(P_MEDIUM)));
   put(P_DEPTH, i32x4.add(get(P_DEPTH), i32x4.splat(1)));

@@ -3,7 +3,7 @@
 // a shared edge gives exactly opposite edge values on both sides, so no ray slips between neighbours.
 import {
   CASTS_SHADOW, INSTANCE_BYTES, INSTANCE_FLAGS, INSTANCE_NODES, INSTANCE_PACKS, INSTANCE_TO_SOLID,
-  LANE_HIT, LANE_TOP_STACK, LEAF_SHIFT, NODE_BYTES, NODE_CHILDREN, PACK_BYTES, PACK_CORNER, PACK_IDS,
+  LANE_TOP_STACK, LEAF_SHIFT, NODE_BYTES, NODE_CHILDREN, PACK_BYTES, PACK_CORNER, PACK_IDS,
   HIT_BYTES, RAY_BYTES,
 } from './layout';
 
@@ -18,7 +18,6 @@ let instances: usize = 0;
 /** Stacks of this thread: of the solids' trees, and of the tree over instances. */
 let stack: usize = 0;
 let topStack: usize = 0;
-let hitAt: usize = 0;
 
 /** Points this thread at a scene and at its lane. */
 export function init(topAt: usize, instancesAt: usize, lane: usize): void {
@@ -26,7 +25,6 @@ export function init(topAt: usize, instancesAt: usize, lane: usize): void {
   instances = instancesAt;
   stack = lane;
   topStack = lane + LANE_TOP_STACK;
-  hitAt = lane + LANE_HIT;
 }
 
 /** What the walk has found so far; shared by all instances it enters. */

@@ -4,14 +4,14 @@
 import {
   BUCKETS, F_ABSORPTION_B, F_ABSORPTION_G, F_ABSORPTION_R, F_ALBEDO_R, F_EMISSION_R, F_GLASS, F_IOR, F_SHEET,
   F_SHEET_ALPHA, F_TINT_B, F_TINT_G, F_TINT_R, INSTANCE_BYTES, INSTANCE_EMITTER, INSTANCE_FLAGS, IS_LIGHT, LANE_BUCKETS, LANE_LISTS,
-  LANE_RAYS, LANE_WAVE, P_AFTER, P_AFTER_INSTANCE, P_AFTER_TRIANGLE, P_ALBEDO_B, P_ALBEDO_G, P_ALBEDO_R, P_ALPHA,
+  LANE_RAYS, LANE_WAVE, P_ALBEDO_B, P_ALBEDO_G, P_ALBEDO_R, P_ALPHA,
   P_B1, P_B2, P_BEHIND, P_BLUE, P_COUNT, P_DEPTH, P_DISTANCE, P_DX, P_DY, P_DZ, P_FINISH, P_FROM, P_GREEN, P_GX, P_GY,
   P_GZ, P_INSIDE, P_INSTANCE, P_MEDIUM, P_NEAR, P_NORMAL_X, P_NORMAL_Y, P_NORMAL_Z, P_NX, P_NY, P_NZ, P_OX, P_OY,
   P_OZ, P_PART, P_PASSES, P_PDF, P_PIXEL, P_RED, P_SBLUE, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SGREEN, P_SNEAR, P_SREACH,
-  P_SRED, P_SX, P_SY, P_SZ, P_T, P_TB, P_TG, P_TR, P_TRAVELLED, P_TRIANGLE, P_VSUM, P_X, P_Y, P_Z, PART_EMITTER,
+  P_SRED, P_SX, P_SY, P_SZ, P_T, P_TB, P_TG, P_TR, P_TRAVELLED, P_TRIANGLE, P_X, P_Y, P_Z, PART_EMITTER,
   PART_FLAGS, PART_HIDDEN, PART_TWO_SIDED, WAVE, WAVE_SIDE,
 } from './layout';
-import { add, both, div, gather, mad, mul, most, pick, scatter, splat } from './lanes';
+import { both, div, gather, mad, mul, most, pick, scatter, splat } from './lanes';
 import { aimPaths, depthOf } from './eye';
 import { standOnHit } from './geometry';
 import { colourOf, densityOf, facing, onlySky, skyChance, standAt } from './lights';
@@ -227,14 +227,14 @@ function look(n: i32): void {
     if (v128.any_true(f32x4.gt(pdf, splat(0)))) {
       let chance = splat(1);
       if (!onlySky()) {
-      standAt(wave + a);
-      chance = splat(skyChance());
-      standAt(wave + b);
-      chance = f32x4.replace_lane(chance, 1, skyChance());
-      standAt(wave + c);
-      chance = f32x4.replace_lane(chance, 2, skyChance());
-      standAt(wave + d);
-      chance = f32x4.replace_lane(chance, 3, skyChance());
+        standAt(wave + a);
+        chance = splat(skyChance());
+        standAt(wave + b);
+        chance = f32x4.replace_lane(chance, 1, skyChance());
+        standAt(wave + c);
+        chance = f32x4.replace_lane(chance, 2, skyChance());
+        standAt(wave + d);
+        chance = f32x4.replace_lane(chance, 3, skyChance());
       }
       share = pick(f32x4.gt(pdf, splat(0)), div(pdf, most(mad(skyDensity, chance, pdf), splat(1e-30))), share);
     }

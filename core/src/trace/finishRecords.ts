@@ -30,9 +30,7 @@ const at = (offset: number) => offset / 4;
 /** Places of a record's numbers, in floats. */
 export const F = {
   emission: at(K.F_EMISSION_R),
-  absorption: at(K.F_ABSORPTION_R),
   albedo: at(K.F_ALBEDO_R),
-  ior: at(K.F_IOR),
   sheet: at(K.F_SHEET),
   sheetAlpha: at(K.F_SHEET_ALPHA),
 } as const;

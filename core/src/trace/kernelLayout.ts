@@ -108,9 +108,6 @@ export const FLOOR = 4096;
 /** Where a lane has the stack of the tree over instances; the solids’ comes first. */
 export const LANE_TOP_STACK = 16384;
 
-/** Where a lane has its last hit: t, b1, b2, triangle, instance. */
-export const LANE_HIT = 24448;
-
 /** Where a lane has the rays and hits of a batch, and what a wave leaves for the film. */
 export const LANE_RAYS = 24576;
 
@@ -130,19 +127,19 @@ export const LANE_HITS = 40960;
 export const LANE_WAVE = 57344;
 
 /** Where a lane has its lists of paths. */
-export const LANE_LISTS = 140544;
+export const LANE_LISTS = 137424;
 
 /** Finishes sorted by at once; more share a place, which only makes groups smaller. */
 export const BUCKETS = 512;
 
 /** Where a lane sorts its paths by finish. */
-export const LANE_BUCKETS = 144640;
+export const LANE_BUCKETS = 141520;
 
 /** Where a lane has vectors of a group while single numbers are put in. */
-export const LANE_SCRATCH = 148736;
+export const LANE_SCRATCH = 145616;
 
 /** Bytes of a lane. */
-export const LANE_BYTES = 149056;
+export const LANE_BYTES = 145920;
 
 /** Most memory the shared module declares, in pages of 64 KiB. */
 export const MOST_PAGES = 32768;
