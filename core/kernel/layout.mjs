@@ -25,6 +25,8 @@
 //             | x4 y4 z4        | x y z | spread         | reach  |       |       | (<<2|k) |
 //   A light child is a node's number, or the complement of an emitter's; without power it is missing.
 //   emitter   see EMITTER
+//   photons   sources | landed, a place for each sent | sorted by cell | first of each cell (CELLS + 1)
+//   shares    of a wave, a lane: for each group WAVE times r g b
 //   lane      stacks | film of a wave | fields of a wave (see PATH) | lists | eye block
 
 const quad = 16;
@@ -50,7 +52,7 @@ const FINISH = `
 
 /** Words of an emitter. */
 const EMITTER = `
-  kind shadow parent group
+  kind flags parent group
   x y z area
   rightX rightY rightZ cosInner
   upX upY upZ cosOuter
@@ -68,8 +70,19 @@ const PATH = `
   part finish inside behind
   tr tg tb red green blue alpha pdf
   vx vy vz vnx vny vnz vrx vry vrz vdiffuse vspecular valpha2 vsum vthrough
-  sx sy sz sdx sdy sdz sreach sfrom snear sred sgreen sblue
-  albedoR albedoG albedoB normalX normalY normalZ distance count`;
+  sx sy sz sdx sdy sdz sreach sfrom snear sred sgreen sblue sgroup
+  kinds beyond caster kept now
+  albedoR albedoG albedoB normalX normalY normalZ distance count lost`;
+
+/** Words of a photon: where it landed, the light it brought, the way it came, the share group of its light. */
+const PHOTON = `
+  x y z group
+  red green blue free
+  dx dy dz ends`;
+
+/** Words of a source of photons: an emitter or the surround, how it sends them, its chance and the sum up to it. */
+const SOURCE = `
+  emitter way chance upTo`;
 
 const words = (text) => text.trim().split(/\s+/);
 const upper = (name) => name.replace(/[A-Z]/g, (c) => `_${c}`).toUpperCase();
@@ -82,6 +95,8 @@ const fields = words(PATH).length * stride * 4;
 const lists = 4 * wave * 4;
 const buckets = 512;
 const scratch = 256;
+/** Photons a path may take in at once; where more are near, every so manieth. */
+const near = 64;
 
 /** name: [value, type in AssemblyScript, what it is] */
 export const LAYOUT = {
@@ -114,6 +129,10 @@ export const LAYOUT = {
   PART_EMITTER: [8, 'usize', 'Where a part has its emitter, or -1.'],
   PART_HIDDEN: [1, 'i32', 'Flag of parts that primary rays pass through.'],
   PART_TWO_SIDED: [2, 'i32', 'Flag of parts that glow from both sides.'],
+  PART_CASTER: [4, 'i32', 'Flag of parts that throw caustics: their light to others comes by photons.'],
+  PART_GROUP: [12, 'usize', 'Where a part has its share group.'],
+  CASTS: [1, 'i32', 'Flag of emitters that throw shadows.'],
+  BY_PHOTONS: [2, 'i32', 'Flag of emitters whose caustics come by photons.'],
   ROWS: [rows, 'i32', 'Entries of a finish’s rows over the cosine.'],
   METAL_ROWS: [
     finishHead,
@@ -130,7 +149,16 @@ export const LAYOUT = {
   EMITTER_BYTES: [words(EMITTER).length * 4, 'usize', 'Bytes of an emitter.'],
   WAVE: [wave, 'i32', 'Paths of a wave.'],
   WAVE_SIDE: [16, 'i32', 'Pixels of a wave’s tile each way.'],
-  FILM_WORDS: [12, 'i32', 'Words a path leaves: r g b alpha, then albedo, normal, distance and count.'],
+  FILM_WORDS: [
+    13,
+    'i32',
+    'Words a path leaves: r g b alpha, albedo, normal, distance and count, and light past its limits.',
+  ],
+  PHOTON_BYTES: [words(PHOTON).length * 4, 'usize', 'Bytes of a photon.'],
+  SOURCE_BYTES: [words(SOURCE).length * 4, 'usize', 'Bytes of a source of photons.'],
+  CELLS: [1 << 18, 'i32', 'Cells that landed photons are sorted into; places further apart share them.'],
+  TO_BOX: [0, 'i32', 'Ways photons are sent: from a point of the emitter towards the casters’ box.'],
+  ALONG: [1, 'i32', 'From far away along the emitter’s or the surround’s direction.'],
   FLOOR: [4096, 'usize', 'The kernel keeps its own constants below this address.'],
   LANE_TOP_STACK: [
     16384,
@@ -159,8 +187,14 @@ export const LAYOUT = {
     'usize',
     'Where a lane has vectors of a group while single numbers are put in.',
   ],
+  LANE_NEAR: [
+    Math.ceil((stacks + 512 * 64 + fields + lists + 2 * buckets * 4) / 16) * 16 + scratch,
+    'usize',
+    'Where a lane has the photons near each of a group, NEAR of them for each.',
+  ],
+  NEAR: [near, 'i32', 'Photons a path may take in at once; where more are near, every so manieth.'],
   LANE_BYTES: [
-    Math.ceil((stacks + 512 * 64 + fields + lists + 2 * buckets * 4 + 16 + scratch) / 64) * 64,
+    Math.ceil((stacks + 512 * 64 + fields + lists + 2 * buckets * 4 + 16 + scratch + near * 16) / 64) * 64,
     'usize',
     'Bytes of a lane.',
   ],
@@ -173,6 +207,8 @@ export const LAYOUT = {
 };
 words(FINISH).forEach((name, i) => (LAYOUT[`F_${upper(name)}`] = [i * 4, 'usize', `Finish: ${name}.`]));
 words(EMITTER).forEach((name, i) => (LAYOUT[`E_${upper(name)}`] = [i * 4, 'usize', `Emitter: ${name}.`]));
+words(PHOTON).forEach((name, i) => (LAYOUT[`PH_${upper(name)}`] = [i * 4, 'usize', `Photon: ${name}.`]));
+words(SOURCE).forEach((name, i) => (LAYOUT[`SO_${upper(name)}`] = [i * 4, 'usize', `Source: ${name}.`]));
 words(PATH).forEach((name, i) => (LAYOUT[`P_${upper(name)}`] = [i * stride * 4, 'usize', `Path: ${name}.`]));
 
 const HEAD = 'Written by core/kernel/compile.mjs from layout.mjs, where it is drawn: change it there.';

@@ -265,6 +265,7 @@ export async function readGlb(
         visible: null,
         dress: null,
         bounces,
+        limits: null,
       });
     }
     for (const primitive of node.getMesh()?.listPrimitives() ?? []) {
@@ -336,6 +337,7 @@ export async function readGlb(
       camera: fitted(newShot(), typeBox),
       aspect: 16 / 9,
       bounces,
+      limits: null,
       time: 0,
     },
   };

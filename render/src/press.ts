@@ -107,13 +107,13 @@ export async function pressJob(
       seed,
       layers,
       threads,
-      from: kept ? { samples: kept.samples, sums: new Float32Array(kept.film.buffer) } : undefined,
+      from: kept ? { samples: kept.samples, state: new Float32Array(kept.film.buffer) } : undefined,
       onPass: async (done, film) => {
         const now = performance.now();
         cancelled = !(await reportPress(session, id, done, before + (now - started) / 1000));
         if (cancelled) return true;
         if (done < samples && (stopping() || now - lastKept > KEEP_EVERY * 1000)) {
-          await keepFilm(session, id, done, bytesOf(film.sums));
+          await keepFilm(session, id, done, bytesOf(film.state));
           lastKept = now;
         }
         return stopping();

@@ -52,7 +52,7 @@ export interface TraceOptions {
   /** Gather albedo, normal and depth as well. */
   layers?: boolean;
   /** A film of the same order to go on with, and the samples it holds. */
-  from?: { samples: number; sums: Float32Array };
+  from?: { samples: number; state: Float32Array };
   /** Called after each pass; true stops. */
   onPass?: (done: number, film: Film) => boolean | void | Promise<boolean | void>;
 }
@@ -79,9 +79,9 @@ export async function traceScene(scene: RenderScene, options: TraceOptions): Pro
   const module = new WebAssembly.Module(kernelBytes());
   const memory = kernelMemory(true);
   const prepared = prepare(new SceneMemory(module, memory, threads), scene);
-  const film = createFilm(width, height, true, options.layers);
+  const film = createFilm(width, height, { shared: true, layers: options.layers });
   const done = options.from?.samples ?? 0;
-  if (options.from) film.sums.set(options.from.sums);
+  if (options.from) film.state.set(options.from.state);
   const control = createControl();
   const view = options.view ?? shotEye(scene, width, height);
   const workers = Array.from(

@@ -100,6 +100,22 @@
 // @ts-ignore: decorator
 @inline export const PART_TWO_SIDED: i32 = 2;
 
+// Flag of parts that throw caustics: their light to others comes by photons.
+// @ts-ignore: decorator
+@inline export const PART_CASTER: i32 = 4;
+
+// Where a part has its share group.
+// @ts-ignore: decorator
+@inline export const PART_GROUP: usize = 12;
+
+// Flag of emitters that throw shadows.
+// @ts-ignore: decorator
+@inline export const CASTS: i32 = 1;
+
+// Flag of emitters whose caustics come by photons.
+// @ts-ignore: decorator
+@inline export const BY_PHOTONS: i32 = 2;
+
 // Entries of a finish’s rows over the cosine.
 // @ts-ignore: decorator
 @inline export const ROWS: i32 = 32;
@@ -132,9 +148,29 @@
 // @ts-ignore: decorator
 @inline export const WAVE_SIDE: i32 = 16;
 
-// Words a path leaves: r g b alpha, then albedo, normal, distance and count.
+// Words a path leaves: r g b alpha, albedo, normal, distance and count, and light past its limits.
 // @ts-ignore: decorator
-@inline export const FILM_WORDS: i32 = 12;
+@inline export const FILM_WORDS: i32 = 13;
+
+// Bytes of a photon.
+// @ts-ignore: decorator
+@inline export const PHOTON_BYTES: usize = 48;
+
+// Bytes of a source of photons.
+// @ts-ignore: decorator
+@inline export const SOURCE_BYTES: usize = 16;
+
+// Cells that landed photons are sorted into; places further apart share them.
+// @ts-ignore: decorator
+@inline export const CELLS: i32 = 262144;
+
+// Ways photons are sent: from a point of the emitter towards the casters’ box.
+// @ts-ignore: decorator
+@inline export const TO_BOX: i32 = 0;
+
+// From far away along the emitter’s or the surround’s direction.
+// @ts-ignore: decorator
+@inline export const ALONG: i32 = 1;
 
 // The kernel keeps its own constants below this address.
 // @ts-ignore: decorator
@@ -170,7 +206,7 @@
 
 // Where a lane has its lists of paths.
 // @ts-ignore: decorator
-@inline export const LANE_LISTS: usize = 137424;
+@inline export const LANE_LISTS: usize = 144704;
 
 // Finishes sorted by at once; more share a place, which only makes groups smaller.
 // @ts-ignore: decorator
@@ -178,15 +214,23 @@
 
 // Where a lane sorts its paths by finish.
 // @ts-ignore: decorator
-@inline export const LANE_BUCKETS: usize = 141520;
+@inline export const LANE_BUCKETS: usize = 148800;
 
 // Where a lane has vectors of a group while single numbers are put in.
 // @ts-ignore: decorator
-@inline export const LANE_SCRATCH: usize = 145616;
+@inline export const LANE_SCRATCH: usize = 152896;
+
+// Where a lane has the photons near each of a group, NEAR of them for each.
+// @ts-ignore: decorator
+@inline export const LANE_NEAR: usize = 153152;
+
+// Photons a path may take in at once; where more are near, every so manieth.
+// @ts-ignore: decorator
+@inline export const NEAR: i32 = 64;
 
 // Bytes of a lane.
 // @ts-ignore: decorator
-@inline export const LANE_BYTES: usize = 145920;
+@inline export const LANE_BYTES: usize = 154240;
 
 // Most memory the shared module declares, in pages of 64 KiB.
 // @ts-ignore: decorator
@@ -408,9 +452,9 @@
 // @ts-ignore: decorator
 @inline export const E_KIND: usize = 0;
 
-// Emitter: shadow.
+// Emitter: flags.
 // @ts-ignore: decorator
-@inline export const E_SHADOW: usize = 4;
+@inline export const E_FLAGS: usize = 4;
 
 // Emitter: parent.
 // @ts-ignore: decorator
@@ -515,6 +559,70 @@
 // Emitter: instance.
 // @ts-ignore: decorator
 @inline export const E_INSTANCE: usize = 108;
+
+// Photon: x.
+// @ts-ignore: decorator
+@inline export const PH_X: usize = 0;
+
+// Photon: y.
+// @ts-ignore: decorator
+@inline export const PH_Y: usize = 4;
+
+// Photon: z.
+// @ts-ignore: decorator
+@inline export const PH_Z: usize = 8;
+
+// Photon: group.
+// @ts-ignore: decorator
+@inline export const PH_GROUP: usize = 12;
+
+// Photon: red.
+// @ts-ignore: decorator
+@inline export const PH_RED: usize = 16;
+
+// Photon: green.
+// @ts-ignore: decorator
+@inline export const PH_GREEN: usize = 20;
+
+// Photon: blue.
+// @ts-ignore: decorator
+@inline export const PH_BLUE: usize = 24;
+
+// Photon: free.
+// @ts-ignore: decorator
+@inline export const PH_FREE: usize = 28;
+
+// Photon: dx.
+// @ts-ignore: decorator
+@inline export const PH_DX: usize = 32;
+
+// Photon: dy.
+// @ts-ignore: decorator
+@inline export const PH_DY: usize = 36;
+
+// Photon: dz.
+// @ts-ignore: decorator
+@inline export const PH_DZ: usize = 40;
+
+// Photon: ends.
+// @ts-ignore: decorator
+@inline export const PH_ENDS: usize = 44;
+
+// Source: emitter.
+// @ts-ignore: decorator
+@inline export const SO_EMITTER: usize = 0;
+
+// Source: way.
+// @ts-ignore: decorator
+@inline export const SO_WAY: usize = 4;
+
+// Source: chance.
+// @ts-ignore: decorator
+@inline export const SO_CHANCE: usize = 8;
+
+// Source: upTo.
+// @ts-ignore: decorator
+@inline export const SO_UP_TO: usize = 12;
 
 // Path: pixel.
 // @ts-ignore: decorator
@@ -792,34 +900,62 @@
 // @ts-ignore: decorator
 @inline export const P_SBLUE: usize = 70720;
 
+// Path: sgroup.
+// @ts-ignore: decorator
+@inline export const P_SGROUP: usize = 71760;
+
+// Path: kinds.
+// @ts-ignore: decorator
+@inline export const P_KINDS: usize = 72800;
+
+// Path: beyond.
+// @ts-ignore: decorator
+@inline export const P_BEYOND: usize = 73840;
+
+// Path: caster.
+// @ts-ignore: decorator
+@inline export const P_CASTER: usize = 74880;
+
+// Path: kept.
+// @ts-ignore: decorator
+@inline export const P_KEPT: usize = 75920;
+
+// Path: now.
+// @ts-ignore: decorator
+@inline export const P_NOW: usize = 76960;
+
 // Path: albedoR.
 // @ts-ignore: decorator
-@inline export const P_ALBEDO_R: usize = 71760;
+@inline export const P_ALBEDO_R: usize = 78000;
 
 // Path: albedoG.
 // @ts-ignore: decorator
-@inline export const P_ALBEDO_G: usize = 72800;
+@inline export const P_ALBEDO_G: usize = 79040;
 
 // Path: albedoB.
 // @ts-ignore: decorator
-@inline export const P_ALBEDO_B: usize = 73840;
+@inline export const P_ALBEDO_B: usize = 80080;
 
 // Path: normalX.
 // @ts-ignore: decorator
-@inline export const P_NORMAL_X: usize = 74880;
+@inline export const P_NORMAL_X: usize = 81120;
 
 // Path: normalY.
 // @ts-ignore: decorator
-@inline export const P_NORMAL_Y: usize = 75920;
+@inline export const P_NORMAL_Y: usize = 82160;
 
 // Path: normalZ.
 // @ts-ignore: decorator
-@inline export const P_NORMAL_Z: usize = 76960;
+@inline export const P_NORMAL_Z: usize = 83200;
 
 // Path: distance.
 // @ts-ignore: decorator
-@inline export const P_DISTANCE: usize = 78000;
+@inline export const P_DISTANCE: usize = 84240;
 
 // Path: count.
 // @ts-ignore: decorator
-@inline export const P_COUNT: usize = 79040;
+@inline export const P_COUNT: usize = 85280;
+
+// Path: lost.
+// @ts-ignore: decorator
+@inline export const P_LOST: usize = 86320;

@@ -4,8 +4,9 @@
 // what the surface makes of it: its diffuse share by the cosine, its mirror share by the lobe about the mirrored
 // view, widened by the node's own size. The surround and directional lights stand beside the tree.
 import {
-  AREA, DIRECTIONAL, E_AREA, E_BLUE, E_CDF, E_COS_INNER, E_COS_OUTER, E_COUNT, E_FIRST, E_FORWARD_X, E_FORWARD_Y,
-  E_FORWARD_Z, E_GREEN, E_INSTANCE, E_KIND, E_LUMINANCE, E_PARENT, E_RANGE, E_RED, E_RIGHT_X, E_SHADOW, E_UP_X, E_X,
+  AREA, BY_PHOTONS, CASTS, DIRECTIONAL, E_AREA, E_BLUE, E_CDF, E_COS_INNER, E_COS_OUTER, E_COUNT, E_FIRST, E_FLAGS,
+  E_FORWARD_X, E_FORWARD_Y, E_FORWARD_Z, E_GREEN, E_GROUP, E_INSTANCE, E_KIND, E_LUMINANCE, E_PARENT, E_RANGE, E_RED,
+  E_RIGHT_X, E_UP_X, E_X,
   EMITTER_BYTES, GLOW, INSTANCE_BYTES, INSTANCE_TRIANGLES, LIGHT_NODE_BYTES, P_VALPHA2, P_VDIFFUSE, P_VNX, P_VNY,
   P_VNZ, P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VSUM, P_VTHROUGH, P_VX, P_VY, P_VZ, POINT, SPOT, TRIANGLE_BYTES,
 } from './layout';
@@ -121,7 +122,7 @@ function importance(node: usize): v128 {
 }
 
 // @ts-ignore: decorator
-@inline function emitterAt(i: i32): usize { return emitters + <usize>i * EMITTER_BYTES; }
+@inline export function emitterAt(i: i32): usize { return emitters + <usize>i * EMITTER_BYTES; }
 
 /** What a directional light might give. */
 function distant(i: i32): f32 {
@@ -248,9 +249,9 @@ export function chooseLight(u: f32): i32 {
 export let lightX: f32 = 0;
 export let lightY: f32 = 0;
 export let lightZ: f32 = 0;
-let lightNx: f32 = 0;
-let lightNy: f32 = 0;
-let lightNz: f32 = 0;
+export let lightNx: f32 = 0;
+export let lightNy: f32 = 0;
+export let lightNz: f32 = 0;
 /** Results of lightFrom: direction, distance, radiance (or for points intensity over distance²), density. */
 export let toX: f32 = 0;
 export let toY: f32 = 0;
@@ -337,7 +338,7 @@ function glowPoint(e: usize, u: f32, v: f32): void {
 
 /** Spot fall-off after KHR_lights_punctual: squared linear ramp between the cone's cosines. */
 // @ts-ignore: decorator
-@inline function spotFade(e: usize, cosine: f32): f32 {
+@inline export function spotFade(e: usize, cosine: f32): f32 {
   const inner = load<f32>(e, E_COS_INNER);
   const outer = load<f32>(e, E_COS_OUTER);
   const span = inner - outer;
@@ -348,7 +349,7 @@ function glowPoint(e: usize, u: f32, v: f32): void {
 
 /** Window that ends a light at its range, after KHR_lights_punctual: 1 - (d / range)⁴. */
 // @ts-ignore: decorator
-@inline function rangeFade(e: usize, d2: f32): f32 {
+@inline export function rangeFade(e: usize, d2: f32): f32 {
   const range = load<f32>(e, E_RANGE);
   if (!(range > 0)) return 1;
   const share = d2 / (range * range);
@@ -397,7 +398,12 @@ export function lightFrom(i: i32, x: f32, y: f32, z: f32, chance: f32): bool {
 }
 
 // @ts-ignore: decorator
-@inline export function castsShadow(i: i32): bool { return load<i32>(emitterAt(i), E_SHADOW) !== 0; }
+@inline export function castsShadow(i: i32): bool { return (load<i32>(emitterAt(i), E_FLAGS) & CASTS) !== 0; }
+/** Whether its caustics come by photons. */
+// @ts-ignore: decorator
+@inline export function byPhotons(i: i32): bool { return (load<i32>(emitterAt(i), E_FLAGS) & BY_PHOTONS) !== 0; }
+// @ts-ignore: decorator
+@inline export function groupOf(i: i32): i32 { return load<i32>(emitterAt(i), E_GROUP); }
 // @ts-ignore: decorator
 @inline export function colourOf(i: i32, channel: usize): f32 {
   return load<f32>(emitterAt(i) + E_RED + (channel << 2));

@@ -61,9 +61,15 @@ export let drawX: v128 = f32x4.splat(0);
 export let drawY: v128 = f32x4.splat(0);
 
 /** Sample `index` of dimension pair `pair` for four pixels, by their seeds. */
-export function draw4(pixel: v128, index: i32, pair: v128): void {
+// @ts-ignore: decorator
+@inline export function draw4(pixel: v128, index: i32, pair: v128): void {
+  drawEach4(pixel, i32x4.splat(index), pair);
+}
+
+/** The same with a sample number of its own for each. */
+export function drawEach4(pixel: v128, index: v128, pair: v128): void {
   const h = hash4(v128.xor(pixel, i32x4.mul(i32x4.add(pair, i32x4.splat(1)), i32x4.splat(0x9e3779b9))));
-  const order = reverse4(permute4(reverse4(i32x4.splat(index)), h));
+  const order = reverse4(permute4(reverse4(index), h));
   drawX = unit4(reverse4(permute4(order, hash4(v128.xor(h, i32x4.splat(0x68bc21eb))))));
   drawY = unit4(reverse4(permute4(second4(order), hash4(v128.xor(h, i32x4.splat(0x02e5be93))))));
 }

@@ -1,28 +1,37 @@
 // One bounce of four paths on one finish: a light is sought, and a direction drawn to go on in.
 import {
-  F_ABSORPTION_B, F_ABSORPTION_G, F_ABSORPTION_R, F_ALPHA_X, F_ALPHA_Y, F_CHOOSE_ALPHA2, F_CHOOSE_DIFFUSE, F_CHOOSE_SPECULAR, F_GLASS, F_SHARP, F_SHEET_ALPHA,
-  F_TURN_COS, F_TURN_SIN, LANE_SCRATCH, P_DEPTH, P_DX, P_DY, P_DZ, P_FROM, P_GX, P_GY, P_GZ, P_INSTANCE, P_LIFT, P_MEDIUM, P_NEAR,
-  P_NX, P_NY, P_NZ, P_OX, P_OY, P_OZ, P_PDF, P_PIXEL, P_SBLUE, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SGREEN,
-  P_SNEAR, P_SREACH, P_SRED, P_SX, P_SY, P_SZ, P_TB, P_TG, P_TR, P_TRAVELLED, P_UX, P_UY, P_UZ, P_VALPHA2,
-  P_VDIFFUSE, P_VNX, P_VNY, P_VNZ, P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VSUM, P_VTHROUGH, P_VX, P_VY, P_VZ, P_X, P_Y,
-  P_Z, F_IOR,
+  F_ABSORPTION_B, F_ABSORPTION_G, F_ABSORPTION_R, F_ALPHA_X, F_ALPHA_Y, F_CHOOSE_ALPHA2, F_CHOOSE_DIFFUSE,
+  F_CHOOSE_SPECULAR, F_GLASS, F_IOR, F_SHARP, F_SHEET_ALPHA, F_TURN_COS, F_TURN_SIN, LANE_NEAR, LANE_SCRATCH, NEAR,
+  P_CASTER, P_DEPTH, P_DX, P_DY, P_DZ, P_FROM, P_GX, P_GY, P_GZ, P_INSTANCE, P_KEPT, P_KINDS, P_LIFT, P_MEDIUM, P_NEAR,
+  P_NOW, P_NX, P_NY, P_NZ, P_OX, P_OY, P_OZ, P_PDF, P_PIXEL, P_SBLUE, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SGREEN, P_SGROUP,
+  P_SNEAR, P_SREACH, P_SRED, P_SX, P_SY, P_SZ, P_TB, P_TG, P_TR, P_TRAVELLED, P_UX, P_UY, P_UZ, P_VALPHA2, P_VDIFFUSE,
+  P_VNX, P_VNY, P_VNZ, P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VSUM, P_VTHROUGH, P_VX, P_VY, P_VZ, P_X, P_Y, P_Z, PH_BLUE,
+  PH_DX, PH_DY, PH_DZ, PH_GREEN, PH_GROUP, PH_RED, PH_X, PH_Y, PH_Z,
 } from './layout';
+import { byPhotonsHere, photonsNear, radius, skyClip, standsFor } from './caustics';
+import { gain } from './film';
 import {
   above, add, below, both, div, dot3, flip, gather, mad, most, mul, pick, root, scatter, splat, sub, where,
 } from './lanes';
 import {
-  castsShadow, chooseLight, chosenChance, giveB, giveDensity, giveG, givePoint, giveR, lightFrom,   pointOn, onlySky, standAt, toDistance, toX as lightToX, toY as lightToY, toZ as lightToZ, weighLights,
+  byPhotons, castsShadow, chooseLight, chosenChance, giveB, giveDensity, giveG, givePoint, giveR, groupOf, lightFrom,
+  onlySky, pointOn, standAt, toDistance, toX as lightToX, toY as lightToY, toZ as lightToZ, weighLights,
 } from './lights';
 import {
-  evaluate, goesOn, sample, scatteredB, scatteredG, scatteredPdf, scatteredR, toX, toY, toZ, view,
+  drawnDiffuse, evaluate, goesOn, sample, scatteredB, scatteredG, scatteredPdf, scatteredR, scatteredSharp, toX, toY, toZ,
+  view,
 } from './lobes/surface';
 import { exp1 } from './maths4';
 import { draw4, drawX, drawY } from './sampler4';
 import { finishAt, lane, mirror, points } from './scene';
-import { skyB, skyDensity, skyDraw4, skyG, skyR, skyWeight, skyX, skyY, skyZ } from './surround';
+import { skyB, skyDensity, skyDraw4, skyG, skyGroup, skyR, skyWeight, skyX, skyY, skyZ } from './surround';
 
 /** Pairs of draws a bounce uses: light and lobe, place on the light, direction, roulette. */
 export const PAIRS: i32 = 4;
+/** Bounces of each kind are counted in ten bits each of a word. */
+export const SCATTERED: i32 = 1;
+export const REFLECTED: i32 = 1 << 10;
+export const TRANSMITTED: i32 = 1 << 20;
 /** Rays leave towards other solids from this many lifts behind their start, at a slant more. */
 const BEHIND: f32 = 2;
 const LEAST_COSINE: f32 = 0.02;
@@ -30,6 +39,11 @@ const NOWHERE: f32 = 1e30;
 /** Less than this of anything is not worth a shadow ray. */
 const FAINT: f32 = 1e-7;
 const QUARTER_PI: f32 = 0.7853981633974483;
+const TWICE_INV_PI: f32 = 0.6366197723675814;
+/** Photons that graze a surface count as if they came at this cosine. */
+const LEAST_SLANT: f32 = 0.05;
+/** Interpolated normals turn a photon's light by no more than this. */
+const MOST_TURNED: f32 = 4;
 
 /** Of the group under way: its paths' byte offsets, and how many are real. */
 let p0: usize = 0;
@@ -109,6 +123,8 @@ function seekEach(through: bool): void {
     const chosen = chooseLight(load<f32>(row(8) + lane4));
     store<f32>(row(7) + lane4, 0);
     store<i32>(row(11) + lane4, 0);
+    store<f32>(row(13) + lane4, 1);
+    store<i32>(at + P_SGROUP, skyGroup);
     const medium = load<i32>(at + P_MEDIUM);
     store<f32>(row(12) + lane4, medium < 0 ? <f32>1 : squaredIndex(finishAt(medium)));
     if (chosen === -2) continue;
@@ -118,6 +134,10 @@ function seekEach(through: bool): void {
       continue;
     }
     const chance = chosenChance;
+    store<i32>(at + P_SGROUP, groupOf(chosen));
+    // what photons bring from this lamp, over casters, to a receiver before
+    if (byPhotonsHere() && byPhotons(chosen) && load<i32>(at + P_CASTER) !== 0)
+      store<f32>(row(13) + lane4, load<f32>(at + P_KEPT));
     pointOn(chosen, load<f32>(row(9) + lane4), load<f32>(row(10) + lane4));
     const x = load<f32>(at + P_X);
     const y = load<f32>(at + P_Y);
@@ -166,7 +186,9 @@ function seek(finish: usize, inside: bool, queue: usize, index: i32, pair: v128,
     if (!(skyWeight > 0)) return 0;
     v128.store(row(7), splat(-1));
     v128.store(row(11), splat(0));
+    v128.store(row(13), splat(1));
     for (let k = 0; k < 4; k++) {
+      store<i32>(base + offset(k) + P_SGROUP, skyGroup);
       const medium = load<i32>(base + offset(k) + P_MEDIUM);
       store<f32>(row(12) + (<usize>k << 2), medium < 0 ? <f32>1 : squaredIndex(finishAt(medium)));
     }
@@ -191,6 +213,10 @@ function seek(finish: usize, inside: bool, queue: usize, index: i32, pair: v128,
     g = pick(ofSky, skyG, g);
     b = pick(ofSky, skyB, b);
     density = pick(ofSky, mul(flip(density), skyDensity), density);
+    if (byPhotonsHere()) {
+      const over = i32x4.ne(get(P_CASTER), i32x4.splat(0));
+      v128.store(row(13), pick(both(ofSky, over), skyKept(r, g, b, get(P_KEPT)), v128.load(row(13))));
+    }
   }
   const side = dot3(lx, ly, lz, get(P_GX), get(P_GY), get(P_GZ));
   const iz = dot3(lx, ly, lz, nx, ny, nz);
@@ -203,7 +229,7 @@ function seek(finish: usize, inside: bool, queue: usize, index: i32, pair: v128,
   // radiance is carried divided by the squared index, and what glows in glass gives it there
   const near2 = v128.load(row(12));
   const far2 = inside ? splat(1) : load<f32>(finish + F_GLASS) > 0 ? splat(squaredIndex(finish)) : near2;
-  w = div(w, pick(below(side, splat(0)), far2, near2));
+  w = mul(v128.load(row(13)), div(w, pick(below(side, splat(0)), far2, near2)));
   r = mul(mul(get(P_TR), mul(scatteredR, r)), w);
   g = mul(mul(get(P_TG), mul(scatteredG, g)), w);
   b = mul(mul(get(P_TB), mul(scatteredB, b)), w);
@@ -233,6 +259,83 @@ function seek(finish: usize, inside: bool, queue: usize, index: i32, pair: v128,
     queued++;
   }
   return queued;
+}
+
+/** Share of the surround's light that a path counts itself, where photons bring what stands out of it but `kept`. */
+export function skyKept(r: v128, g: v128, b: v128, kept: v128): v128 {
+  const l = mad(r, splat(0.2126), mad(g, splat(0.7152), mul(b, splat(0.0722))));
+  const rest = f32x4.pmin(splat(1), div(splat(skyClip), most(l, splat(1e-30))));
+  return mad(sub(splat(1), rest), kept, rest);
+}
+
+/** Light that photons brought to where those of the four stand that are on receivers. */
+function takeIn(): void {
+  const list = lane + LANE_NEAR;
+  let longest = 0;
+  let any: usize = 0;
+  for (let k = 0; k < 4; k++) {
+    const own = list + <usize>(k * NEAR) * 4;
+    const at = base + offset(k);
+    const n = k >= count || load<i32>(at + P_CASTER) !== 0 ? 0 : photonsNear(at, own, NEAR);
+    store<i32>(row(0) + (<usize>k << 2), n);
+    store<f32>(row(1) + (<usize>k << 2), <f32>standsFor);
+    if (n > 0) any = load<u32>(own);
+    longest = max(longest, n);
+  }
+  if (longest === 0) return;
+  const counts = v128.load(row(0));
+  const px = get(P_X);
+  const py = get(P_Y);
+  const pz = get(P_Z);
+  const gx = get(P_GX);
+  const gy = get(P_GY);
+  const gz = get(P_GZ);
+  const r2 = splat(radius * radius);
+  // a cone over the disc weighs what is near more (Epanechnikov's kernel); basic radiance in glass
+  let each = mul(v128.load(row(1)), splat(TWICE_INV_PI / (radius * radius)));
+  for (let k = 0; k < count; k++) {
+    const medium = load<i32>(base + offset(k) + P_MEDIUM);
+    store<f32>(row(1) + (<usize>k << 2), medium < 0 ? <f32>1 : squaredIndex(finishAt(medium)));
+  }
+  each = div(each, most(v128.load(row(1)), splat(1)));
+  const tr = mul(get(P_TR), each);
+  const tg = mul(get(P_TG), each);
+  const tb = mul(get(P_TB), each);
+  for (let j = 0; j < longest; j++) {
+    const here = i32x4.lt_s(i32x4.splat(j), counts);
+    const mask = i32x4.bitmask(here);
+    const q0: usize = (mask & 1) !== 0 ? load<u32>(list + <usize>j * 4) : any;
+    const q1: usize = (mask & 2) !== 0 ? load<u32>(list + <usize>(NEAR + j) * 4) : any;
+    const q2: usize = (mask & 4) !== 0 ? load<u32>(list + <usize>(2 * NEAR + j) * 4) : any;
+    const q3: usize = (mask & 8) !== 0 ? load<u32>(list + <usize>(3 * NEAR + j) * 4) : any;
+    const lx = gather(PH_DX, q0, q1, q2, q3);
+    const ly = gather(PH_DY, q0, q1, q2, q3);
+    const lz = gather(PH_DZ, q0, q1, q2, q3);
+    const iz = dot3(lx, ly, lz, nx, ny, nz);
+    const side = dot3(lx, ly, lz, gx, gy, gz);
+    evaluate(dot3(lx, ly, lz, ux, uy, uz), dot3(lx, ly, lz, vx, vy, vz), iz);
+    const ox = sub(gather(PH_X, q0, q1, q2, q3), px);
+    const oy = sub(gather(PH_Y, q0, q1, q2, q3), py);
+    const oz = sub(gather(PH_Z, q0, q1, q2, q3), pz);
+    const cone = most(splat(0), sub(splat(1), div(dot3(ox, oy, oz, ox, oy, oz), r2)));
+    // photons count what falls on the true surface
+    const share = where(
+      both(here, above(mul(side, iz), splat(0))),
+      div(mul(cone, sub(splat(1), scatteredSharp)), most(f32x4.abs(side), splat(LEAST_SLANT))),
+    );
+    v128.store(row(4), mul(mul(tr, scatteredR), mul(share, gather(PH_RED, q0, q1, q2, q3))));
+    v128.store(row(5), mul(mul(tg, scatteredG), mul(share, gather(PH_GREEN, q0, q1, q2, q3))));
+    v128.store(row(6), mul(mul(tb, scatteredB), mul(share, gather(PH_BLUE, q0, q1, q2, q3))));
+    for (let k = 0; k < count; k++) {
+      if ((mask & (1 << k)) === 0) continue;
+      const lane4 = <usize>k << 2;
+      const photon = k === 0 ? q0 : k === 1 ? q1 : k === 2 ? q2 : q3;
+      gain(
+        base + offset(k), load<f32>(row(4) + lane4), load<f32>(row(5) + lane4), load<f32>(row(6) + lane4),
+        load<i32>(photon, PH_GROUP),
+      );
+    }
+  }
 }
 
 // @ts-ignore: decorator
@@ -271,9 +374,11 @@ export let alive: i32 = 0;
 /**
  * Shades `n` of four paths.
  * @param wave where their fields are; a b c d their byte offsets, the first repeated where there are fewer
+ * @param sending whether they carry light away from lamps rather than look for it
  */
 export function bounce(
   wave: usize, a: usize, b: usize, c: usize, d: usize, n: i32, number: i32, inside: bool, queue: usize, index: i32,
+  sending: bool,
 ): void {
   base = wave;
   p0 = a;
@@ -302,8 +407,9 @@ export function bounce(
   const lotOfLight = drawX;
   const lotOfLobe = drawY;
   // a mirror finds whatever has a size by itself
-  const seeks = load<f32>(finish + F_SHARP) > mirror || points;
+  const seeks = !sending && (load<f32>(finish + F_SHARP) > mirror || points);
   queuedRays = 0;
+  if (!sending && byPhotonsHere()) takeIn();
   if (seeks) {
     // from where, and for what of the surface, lights are chosen
     put(P_VX, get(P_X));
@@ -333,7 +439,8 @@ export function bounce(
   const lz = mad(uz, toX, mad(vz, toY, mul(nz, toZ)));
   const side = dot3(lx, ly, lz, get(P_GX), get(P_GY), get(P_GZ));
   const on = both(goesOn, above(mul(side, toZ), splat(0)));
-  const scale = div(splat(1), most(scatteredPdf, splat(1e-30)));
+  let scale = div(splat(1), most(scatteredPdf, splat(1e-30)));
+  if (sending) scale = mul(scale, turnedBy(side, dx, dy, dz));
   put(P_TR, mul(get(P_TR), mul(scatteredR, scale)));
   put(P_TG, mul(get(P_TG), mul(scatteredG, scale)));
   put(P_TB, mul(get(P_TB), mul(scatteredB, scale)));
@@ -351,7 +458,28 @@ export function bounce(
   const crossed = both(below(toZ, splat(0)), splatMask(load<f32>(finish + F_GLASS) > 0));
   put(P_MEDIUM, pick(crossed, i32x4.splat(inside ? -1 : number), get(P_MEDIUM)));
   put(P_DEPTH, i32x4.add(get(P_DEPTH), i32x4.splat(1)));
+  const kind = pick(
+    below(toZ, splat(0)), i32x4.splat(TRANSMITTED), pick(drawnDiffuse, i32x4.splat(SCATTERED), i32x4.splat(REFLECTED)),
+  );
+  put(P_KINDS, i32x4.add(get(P_KINDS), kind));
+  if (byPhotonsHere()) {
+    const over = i32x4.ne(get(P_CASTER), i32x4.splat(0));
+    const kept = pick(over, get(P_KEPT), scatteredSharp);
+    put(P_NOW, pick(over, kept, splat(1)));
+    put(P_KEPT, kept);
+  }
   alive = i32x4.bitmask(on);
+}
+
+/**
+ * What interpolated normals make of light that is sent, where paths would look for it the other way (Veach, "Robust
+ * Monte Carlo Methods for Light Transport Simulation", 1997, §5.3).
+ */
+function turnedBy(side: v128, dx: v128, dy: v128, dz: v128): v128 {
+  const came = f32x4.abs(dot3(dx, dy, dz, nx, ny, nz));
+  const cameTrue = f32x4.abs(dot3(dx, dy, dz, get(P_GX), get(P_GY), get(P_GZ)));
+  const by = div(mul(came, f32x4.abs(side)), most(mul(cameTrue, f32x4.abs(toZ)), splat(1e-6)));
+  return f32x4.pmin(splat(MOST_TURNED), by);
 }
 
 // @ts-ignore: decorator

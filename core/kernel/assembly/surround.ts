@@ -30,11 +30,14 @@ let bands: usize = 0;
 export let skyWeight: f32 = 0;
 /** Whether the camera sees it. */
 export let skySeen: bool = true;
+/** Its share group. */
+export let skyGroup: i32 = -1;
 
 export function setSurround(
   pictureAt: usize, w: i32, h: i32, unit: f32, turnCos: f32, turnSin: f32, seen: i32,
-  mapAt: usize, mapColumns: i32, mapRows: i32, weight: f32,
+  mapAt: usize, mapColumns: i32, mapRows: i32, weight: f32, group: i32,
 ): void {
+  skyGroup = group;
   picture = pictureAt;
   width = w;
   height = h;

@@ -2,35 +2,36 @@
 //   aim → trace ⇄ misses → shade by finish → shadow rays → trace …, and at the end what each path leaves for the film.
 // A path's picture depends on pixel, sample and seed alone, so waves may be of any size and threads of any number.
 import {
-  BUCKETS, F_ABSORPTION_B, F_ABSORPTION_G, F_ABSORPTION_R, F_ALBEDO_R, F_EMISSION_R, F_GLASS, F_IOR, F_SHEET,
-  F_SHEET_ALPHA, F_TINT_B, F_TINT_G, F_TINT_R, INSTANCE_BYTES, INSTANCE_EMITTER, INSTANCE_FLAGS, IS_LIGHT, LANE_BUCKETS, LANE_LISTS,
-  LANE_RAYS, LANE_WAVE, P_ALBEDO_B, P_ALBEDO_G, P_ALBEDO_R, P_ALPHA,
-  P_B1, P_B2, P_BEHIND, P_BLUE, P_COUNT, P_DEPTH, P_DISTANCE, P_DX, P_DY, P_DZ, P_FINISH, P_FROM, P_GREEN, P_GX, P_GY,
-  P_GZ, P_INSIDE, P_INSTANCE, P_MEDIUM, P_NEAR, P_NORMAL_X, P_NORMAL_Y, P_NORMAL_Z, P_NX, P_NY, P_NZ, P_OX, P_OY,
-  P_OZ, P_PART, P_PASSES, P_PDF, P_PIXEL, P_RED, P_SBLUE, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SGREEN, P_SNEAR, P_SREACH,
-  P_SRED, P_SX, P_SY, P_SZ, P_T, P_TB, P_TG, P_TR, P_TRAVELLED, P_TRIANGLE, P_X, P_Y, P_Z, PART_EMITTER,
-  PART_FLAGS, PART_HIDDEN, PART_TWO_SIDED, WAVE, WAVE_SIDE,
+  BUCKETS, F_ABSORPTION_B, F_ABSORPTION_G, F_ABSORPTION_R, F_ALBEDO_R, F_EMISSION_R, F_GLASS, F_IOR, INSTANCE_BYTES,
+  INSTANCE_EMITTER, INSTANCE_FLAGS, IS_LIGHT, LANE_BUCKETS, LANE_LISTS, P_ALBEDO_B, P_ALBEDO_G, P_ALBEDO_R, P_ALPHA,
+  P_B1, P_B2, P_BEHIND, P_BEYOND, P_CASTER, P_COUNT, P_DEPTH, P_DISTANCE, P_DX, P_DY, P_DZ, P_FINISH, P_FROM, P_GX,
+  P_GY, P_GZ, P_INSIDE, P_INSTANCE, P_KEPT, P_KINDS, P_MEDIUM, P_NEAR, P_NORMAL_X, P_NORMAL_Y, P_NORMAL_Z, P_NOW, P_NX,
+  P_NY, P_NZ, P_OX, P_OY, P_OZ, P_PART, P_PASSES, P_PDF, P_PIXEL, P_SBLUE, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SGREEN,
+  P_SGROUP, P_SNEAR, P_SREACH, P_SRED, P_SX, P_SY, P_SZ, P_T, P_TB, P_TG, P_TR, P_TRAVELLED, P_TRIANGLE, P_X, P_Y, P_Z,
+  PART_CASTER, PART_EMITTER, PART_FLAGS, PART_GROUP, PART_HIDDEN, PART_TWO_SIDED, WAVE, WAVE_SIDE,
 } from './layout';
-import { both, div, gather, mad, mul, most, pick, scatter, splat } from './lanes';
+import { byPhotonsHere } from './caustics';
 import { aimPaths, depthOf } from './eye';
+import { clear, clearShares, gain, leave, ONE_IN } from './film';
 import { standOnHit } from './geometry';
-import { colourOf, densityOf, facing, onlySky, skyChance, standAt } from './lights';
-import { glossAt } from './lobes/rows';
+import { div, gather, mad, most, mul, pick, splat } from './lanes';
+import { byPhotons, colourOf, densityOf, facing, groupOf, onlySky, skyChance, standAt } from './lights';
 import { exp1 } from './maths4';
+import { isPane, MOST_PASSES, paneB, paneG, paneR, paneRays, passesPane, throughPanes } from './panes';
+import { entry, f, scale, w, waveAt } from './paths';
+import { land, sendWave, wasSent } from './photons';
 import { draw1, drawX, pixelSeed } from './sampler4';
 import { finishAt, instances, lane, partAt, sheets } from './scene';
-import { alive, bounce, PAIRS, queuedRays } from './shade';
-import { look4, skyB, skyDensity, skyG, skyR, skySeen } from './surround';
+import { alive, bounce, PAIRS, queuedRays, REFLECTED, SCATTERED, skyKept, TRANSMITTED } from './shade';
+import { look4, skyB, skyDensity, skyG, skyGroup, skyR, skySeen } from './surround';
 import { closest, closestAfter, foundB1, foundB2, foundInstance, foundT, occluded } from './traverse';
 
 const FAR: f32 = 1e30;
 /** Bounces before Russian roulette may end a path, and the greatest chance to go on. */
 const ROULETTE_AFTER: i32 = 3;
 const ROULETTE_MOST: f32 = 0.96;
-/** Area lights, sheets and hidden parts a ray may pass before it is given up. */
-const MOST_PASSES: i32 = 64;
-/** First pair of draws of those that choose between a sheet's reflection and what lies behind it. */
-const SHEET_PAIR: i32 = 4096;
+/** Pair of draws that chooses the paths followed past their limits. */
+const BEYOND_PAIR: i32 = 1 << 24;
 
 let wave: usize = 0;
 /** Lists of paths' byte offsets: under way, missed, queued shadow rays; and the next of each path's bucket. */
@@ -42,6 +43,13 @@ let next: usize = 0;
 let rays: f64 = 0;
 /** Camera rays that something hides from. */
 let masks: bool = false;
+/** Whether the wave carries photons from lamps. */
+let sending: bool = false;
+/** Most bounces in all, and of each kind as a path counts them. */
+let mostBounces: i32 = 0;
+let mostScattered: i32 = 1023;
+let mostReflected: i32 = 1023;
+let mostTransmitted: i32 = 1023;
 
 let heads: usize = 0;
 let touched: usize = 0;
@@ -50,34 +58,22 @@ export function raysTraced(): f64 {
   return rays;
 }
 
-// @ts-ignore: decorator
-@inline function f(field: usize, at: usize): f32 { return load<f32>(at + field); }
-// @ts-ignore: decorator
-@inline function w(field: usize, at: usize): i32 { return load<i32>(at + field); }
-// @ts-ignore: decorator
-@inline function grow(field: usize, at: usize, by: f32): void { store<f32>(at + field, load<f32>(at + field) + by); }
-// @ts-ignore: decorator
-@inline function scale(field: usize, at: usize, by: f32): void { store<f32>(at + field, load<f32>(at + field) * by); }
-// @ts-ignore: decorator
-@inline function entry(list: usize, i: i32): usize { return <usize>load<u32>(list + (<usize>i << 2)); }
+/** Bounces of each kind after which surfaces are still shaded, 0 … 1023. */
+export function setLimits(scattered: i32, reflected: i32, transmitted: i32): void {
+  mostScattered = scattered;
+  mostReflected = reflected;
+  mostTransmitted = transmitted;
+}
 
 /** What the last finishes of a wave's lights are worth when a bounce finds them by chance. */
 // @ts-ignore: decorator
 @inline function balance(at: usize, emitter: i32, t: f32, cosine: f32): f32 {
   const pdf = f(P_PDF, at);
-  if (pdf <= 0) return 1;
+  // light that photons bring over casters is theirs
+  const own: f32 = byPhotonsHere() && byPhotons(emitter) ? f(P_NOW, at) : 1;
+  if (pdf <= 0) return own;
   standAt(at);
-  return pdf / (pdf + densityOf(emitter, t, cosine));
-}
-
-/** Share of a smooth sheet's light that goes straight through, before its tint. @param cosine with its normal */
-// @ts-ignore: decorator
-@inline function straight(finish: usize, cosine: f32): f32 {
-  return load<f32>(finish, F_SHEET) * (<f32>1 - glossAt(finish, cosine));
-}
-// @ts-ignore: decorator
-@inline function isPane(finish: usize): bool {
-  return load<f32>(finish, F_SHEET) > 0 && load<f32>(finish, F_SHEET_ALPHA) === 0;
+  return (own * pdf) / (pdf + densityOf(emitter, t, cosine));
 }
 
 /** Traces one path's ray to the surface it is shaded on. @returns false when it meets none */
@@ -104,17 +100,23 @@ function trace(at: usize, index: i32): i32 {
     let passed = false;
     if ((load<i32>(record, INSTANCE_FLAGS) & IS_LIGHT) !== 0) {
       // area lights glow on one side, are not seen directly, and block nothing
-      if (w(P_DEPTH, at) > 0) {
+      if (w(P_DEPTH, at) > 0 && !sending) {
         const emitter = load<i32>(record, INSTANCE_EMITTER);
         const cosine = facing(emitter, dx, dy, dz);
-        if (cosine > 0) gives(at, balance(at, emitter, t, cosine), colourOf(emitter, 0), colourOf(emitter, 1), colourOf(emitter, 2));
+        if (cosine > 0) {
+          gives(
+            at, balance(at, emitter, t, cosine), colourOf(emitter, 0), colourOf(emitter, 1), colourOf(emitter, 2),
+            groupOf(emitter),
+          );
+        }
       }
       passed = true;
     } else {
       standOnHit(at);
       const part = partAt(w(P_PART, at));
       const flags = load<i32>(part, PART_FLAGS);
-      if (w(P_DEPTH, at) === 0 && (flags & PART_HIDDEN) !== 0) {
+      store<i32>(at + P_CASTER, flags & PART_CASTER);
+      if (w(P_DEPTH, at) === 0 && (flags & PART_HIDDEN) !== 0 && !sending) {
         passed = true;
       } else {
         const number = load<i32>(part);
@@ -136,7 +138,7 @@ function trace(at: usize, index: i32): i32 {
 
 /** Adds light that a path meets. */
 // @ts-ignore: decorator
-@inline function gives(at: usize, share: f32, r: f32, g: f32, b: f32): void {
+@inline function gives(at: usize, share: f32, r: f32, g: f32, b: f32, group: i32): void {
   const medium = w(P_MEDIUM, at);
   let s = share;
   if (medium >= 0) {
@@ -144,9 +146,7 @@ function trace(at: usize, index: i32): i32 {
     const ior = load<f32>(finishAt(medium), F_IOR);
     s /= ior * ior;
   }
-  grow(P_RED, at, f(P_TR, at) * s * r);
-  grow(P_GREEN, at, f(P_TG, at) * s * g);
-  grow(P_BLUE, at, f(P_TB, at) * s * b);
+  gain(at, f(P_TR, at) * s * r, f(P_TG, at) * s * g, f(P_TB, at) * s * b, group);
 }
 
 /** Absorption of the glass a path is in, over what it has gone since it was last counted. */
@@ -162,26 +162,31 @@ function trace(at: usize, index: i32): i32 {
   store<f32>(at + P_TRAVELLED, t);
 }
 
-/** Whether a path goes straight on through a smooth sheet; its throughput is what is left of that choice. */
-function passesPane(at: usize, finish: usize, index: i32, passes: i32): bool {
-  const cosine = -(f(P_DX, at) * f(P_NX, at) + f(P_DY, at) * f(P_NY, at) + f(P_DZ, at) * f(P_NZ, at));
-  const share = straight(finish, cosine);
-  draw1(w(P_PIXEL, at), index, SHEET_PAIR + w(P_DEPTH, at) * MOST_PASSES + passes);
-  if (f32x4.extract_lane(drawX, 0) < share) {
-    scale(P_TR, at, load<f32>(finish, F_TINT_R));
-    scale(P_TG, at, load<f32>(finish, F_TINT_G));
-    scale(P_TB, at, load<f32>(finish, F_TINT_B));
-    return true;
-  }
-  const rest: f32 = <f32>1 / (<f32>1 - share);
-  scale(P_TR, at, rest);
-  scale(P_TG, at, rest);
-  scale(P_TB, at, rest);
+/** Whether a path has had all the bounces it may; one of ONE_IN goes on, to know what the others lose. */
+function isSpent(at: usize, index: i32): bool {
+  const kinds = w(P_KINDS, at);
+  if (
+    w(P_DEPTH, at) < mostBounces && (kinds & (REFLECTED - 1)) <= mostScattered &&
+    ((kinds >> 10) & (REFLECTED - 1)) <= mostReflected && kinds >> 20 <= mostTransmitted
+  ) return false;
+  if (w(P_BEYOND, at) !== 0) return false;
+  draw1(w(P_PIXEL, at), index, BEYOND_PAIR);
+  if (f32x4.extract_lane(drawX, 0) * <f32>ONE_IN >= 1) return true;
+  store<i32>(at + P_BEYOND, 1);
+  return false;
+}
+
+/** Keeps a photon where it meets a receiver. @returns whether it is on a caster, and goes on */
+function meetSent(at: usize): bool {
+  const behind = w(P_BEHIND, at) !== 0;
+  store<i32>(at + P_INSIDE, behind && load<f32>(finishAt(w(P_FINISH, at)), F_GLASS) > 0 ? 1 : 0);
+  if (w(P_CASTER, at) !== 0) return w(P_DEPTH, at) < mostBounces;
+  if (w(P_DEPTH, at) > 0) land(at, firstSent + <i32>((at - wave) >> 2));
   return false;
 }
 
 /** What a path's surface gives by itself, and what the film keeps of the first. @returns whether it is to be shaded */
-function meet(at: usize, bounces: i32): bool {
+function meet(at: usize, index: i32): bool {
   const finish = finishAt(w(P_FINISH, at));
   const part = partAt(w(P_PART, at));
   const behind = w(P_BEHIND, at) !== 0;
@@ -194,6 +199,7 @@ function meet(at: usize, bounces: i32): bool {
     gives(
       at, balance(at, emitter, f(P_T, at), cosine),
       load<f32>(finish, F_EMISSION_R), load<f32>(finish, F_EMISSION_R + 4), load<f32>(finish, F_EMISSION_R + 8),
+      load<i32>(part, PART_GROUP),
     );
   }
   if (depth === 0) {
@@ -209,7 +215,7 @@ function meet(at: usize, bounces: i32): bool {
   }
   // the side the viewer is on; only glass has an inside
   store<i32>(at + P_INSIDE, behind && load<f32>(finish, F_GLASS) > 0 ? 1 : 0);
-  return depth < bounces;
+  return !isSpent(at, index);
 }
 
 /** Light of the surround for the paths that met nothing, four at a time. */
@@ -238,11 +244,20 @@ function look(n: i32): void {
       }
       share = pick(f32x4.gt(pdf, splat(0)), div(pdf, most(mad(skyDensity, chance, pdf), splat(1e-30))), share);
     }
-    scatter(wave + P_RED, a, b, c, d, mad(mul(gather(wave + P_TR, a, b, c, d), share), skyR, gather(wave + P_RED, a, b, c, d)));
-    scatter(wave + P_GREEN, a, b, c, d, mad(mul(gather(wave + P_TG, a, b, c, d), share), skyG, gather(wave + P_GREEN, a, b, c, d)));
-    scatter(wave + P_BLUE, a, b, c, d, mad(mul(gather(wave + P_TB, a, b, c, d), share), skyB, gather(wave + P_BLUE, a, b, c, d)));
+    // light that photons bring over casters is theirs
+    if (byPhotonsHere()) share = mul(share, skyKept(skyR, skyG, skyB, gather(wave + P_NOW, a, b, c, d)));
+    const r = mul(mul(gather(wave + P_TR, a, b, c, d), share), skyR);
+    const g = mul(mul(gather(wave + P_TG, a, b, c, d), share), skyG);
+    const l = mul(mul(gather(wave + P_TB, a, b, c, d), share), skyB);
+    sees(wave + a, f32x4.extract_lane(r, 0), f32x4.extract_lane(g, 0), f32x4.extract_lane(l, 0));
+    if (i + 1 < n) sees(wave + b, f32x4.extract_lane(r, 1), f32x4.extract_lane(g, 1), f32x4.extract_lane(l, 1));
+    if (i + 2 < n) sees(wave + c, f32x4.extract_lane(r, 2), f32x4.extract_lane(g, 2), f32x4.extract_lane(l, 2));
+    if (i + 3 < n) sees(wave + d, f32x4.extract_lane(r, 3), f32x4.extract_lane(g, 3), f32x4.extract_lane(l, 3));
   }
 }
+
+// @ts-ignore: decorator
+@inline function sees(at: usize, r: f32, g: f32, b: f32): void { gain(at, r, g, b, skyGroup); }
 
 /** Traces the queued shadow rays and adds what gets along them. */
 function shadows(n: i32): void {
@@ -260,63 +275,17 @@ function shadows(n: i32): void {
           w(P_SFROM, at), f(P_SNEAR, at),
         ) !== 0
       ) {
-        if (!sheets || !throughPanes(at, reach)) continue;
+        if (!sheets) continue;
+        const open = throughPanes(at, reach);
+        rays += <f64>paneRays;
+        if (!open) continue;
         r = paneR;
         g = paneG;
         b = paneB;
       }
     }
-    grow(P_RED, at, f(P_SRED, at) * r);
-    grow(P_GREEN, at, f(P_SGREEN, at) * g);
-    grow(P_BLUE, at, f(P_SBLUE, at) * b);
+    gain(at, f(P_SRED, at) * r, f(P_SGREEN, at) * g, f(P_SBLUE, at) * b, w(P_SGROUP, at));
   }
-}
-
-let paneR: f32 = 1;
-let paneG: f32 = 1;
-let paneB: f32 = 1;
-
-/** What gets through smooth sheets along a blocked shadow ray; false when something else stands there. */
-function throughPanes(at: usize, reach: f32): bool {
-  paneR = 1;
-  paneG = 1;
-  paneB = 1;
-  const ox = f(P_SX, at);
-  const oy = f(P_SY, at);
-  const oz = f(P_SZ, at);
-  const dx = f(P_SDX, at);
-  const dy = f(P_SDY, at);
-  const dz = f(P_SDZ, at);
-  let id = closest(ox, oy, oz, 0, dx, dy, dz, reach, w(P_SFROM, at), f(P_SNEAR, at));
-  for (let k = 0; k < MOST_PASSES; k++) {
-    rays += 1;
-    if (id < 0) return true;
-    const t = foundT();
-    const instance = foundInstance();
-    const record = instances + <usize>instance * INSTANCE_BYTES;
-    if ((load<i32>(record, INSTANCE_FLAGS) & IS_LIGHT) === 0) {
-      // stood on in the place to spare
-      const spare = wave + (<usize>WAVE << 2);
-      store<i32>(spare + P_INSTANCE, instance);
-      store<i32>(spare + P_TRIANGLE, id);
-      store<f32>(spare + P_B1, foundB1());
-      store<f32>(spare + P_B2, foundB2());
-      store<f32>(spare + P_DX, dx);
-      store<f32>(spare + P_DY, dy);
-      store<f32>(spare + P_DZ, dz);
-      standOnHit(spare);
-      const finish = finishAt(load<i32>(partAt(w(P_PART, spare))));
-      if (!isPane(finish)) return false;
-      const share = straight(
-        finish, -(dx * f(P_NX, spare) + dy * f(P_NY, spare) + dz * f(P_NZ, spare)),
-      );
-      paneR *= share * load<f32>(finish, F_TINT_R);
-      paneG *= share * load<f32>(finish, F_TINT_G);
-      paneB *= share * load<f32>(finish, F_TINT_B);
-    }
-    id = closestAfter(ox, oy, oz, dx, dy, dz, reach, t, instance, id);
-  }
-  return false;
 }
 
 /** Sorts the paths to be shaded by finish and side, and shades them four at a time. @returns paths that go on */
@@ -358,7 +327,7 @@ function shade(n: i32, index: i32): i32 {
         count++;
         path = load<i32>(next + p);
       }
-      bounce(wave, a, b, c, d, count, finish, inside !== 0, queue + (<usize>queued << 2), index);
+      bounce(wave, a, b, c, d, count, finish, inside !== 0, queue + (<usize>queued << 2), index, sending);
       queued += queuedRays;
       for (let j = 0; j < count; j++) {
         if ((alive & (1 << j)) === 0) continue;
@@ -386,21 +355,28 @@ function survives(at: usize, index: i32): bool {
   return true;
 }
 
-/**
- * Traces sample `index` of a square of pixels, WAVE_SIDE each way from (x0, y0), cut at (x1, y1). Leaves for each path,
- * row by row, FILM_WORDS at LANE_RAYS: r g b alpha, and of what it saw first albedo, normal, distance and count.
- */
-export function traceWave(x0: i32, y0: i32, x1: i32, y1: i32, index: i32, seed: u32, bounces: i32): void {
-  wave = lane + LANE_WAVE;
+function open(): void {
+  wave = waveAt();
   active = lane + LANE_LISTS;
   missed = active + (<usize>WAVE << 2);
   queue = missed + (<usize>WAVE << 2);
   next = queue + (<usize>WAVE << 2);
   heads = lane + LANE_BUCKETS;
   touched = heads + (<usize>BUCKETS << 2);
+}
+
+/**
+ * Traces sample `index` of a square of pixels, WAVE_SIDE each way from (x0, y0), cut at (x1, y1). Leaves for each path,
+ * row by row, FILM_WORDS at LANE_RAYS, and its groups' light where they are kept apart.
+ */
+export function traceWave(x0: i32, y0: i32, x1: i32, y1: i32, index: i32, seed: u32, bounces: i32): void {
+  open();
+  sending = false;
+  mostBounces = bounces;
   const across = min(WAVE_SIDE, x1 - x0);
   const n = across * min(WAVE_SIDE, y1 - y0);
   begin(n, x0, y0, across, seed, index);
+  clearShares();
   let on = n;
   while (on > 0) {
     let shaded = 0;
@@ -409,7 +385,7 @@ export function traceWave(x0: i32, y0: i32, x1: i32, y1: i32, index: i32, seed: 
       const path = entry(active, i);
       const at = wave + path;
       if (trace(at, index) !== 0) {
-        if (meet(at, bounces)) {
+        if (meet(at, index)) {
           store<u32>(active + (<usize>shaded << 2), <u32>path);
           shaded++;
         }
@@ -420,16 +396,49 @@ export function traceWave(x0: i32, y0: i32, x1: i32, y1: i32, index: i32, seed: 
       }
     }
     look(lost);
-    const going = shade(shaded, index);
-    on = 0;
-    for (let i = 0; i < going; i++) {
-      const path = entry(active, i);
-      if (!survives(wave + path, index)) continue;
-      store<u32>(active + (<usize>on << 2), <u32>path);
-      on++;
-    }
+    on = goOn(shade(shaded, index), index);
   }
   leave(n);
+}
+
+/** Keeps those of the active paths that roulette lets live. @returns how many */
+function goOn(going: i32, index: i32): i32 {
+  let on = 0;
+  for (let i = 0; i < going; i++) {
+    const path = entry(active, i);
+    if (!survives(wave + path, index)) continue;
+    store<u32>(active + (<usize>on << 2), <u32>path);
+    on++;
+  }
+  return on;
+}
+
+/** Number of the wave's first photon within its sample. */
+let firstSent: i32 = 0;
+
+/** Sends WAVE photons, numbers `first` and on of the `all` of sample `index`, and keeps those that land. */
+export function sendPhotons(first: i32, all: i32, index: i32, seed: u32, bounces: i32): void {
+  open();
+  sending = true;
+  mostBounces = bounces;
+  firstSent = first;
+  sendWave(wave, first, all, index, seed);
+  let on = 0;
+  for (let i = 0; i < WAVE; i++) {
+    if (!wasSent(wave + (<usize>i << 2))) continue;
+    store<u32>(active + (<usize>on << 2), <u32>i << 2);
+    on++;
+  }
+  while (on > 0) {
+    let shaded = 0;
+    for (let i = 0; i < on; i++) {
+      const path = entry(active, i);
+      if (trace(wave + path, index) === 0 || !meetSent(wave + path)) continue;
+      store<u32>(active + (<usize>shaded << 2), <u32>path);
+      shaded++;
+    }
+    on = goOn(shade(shaded, index), index);
+  }
 }
 
 /** @param hidden whether the eye looks past parts */
@@ -453,18 +462,11 @@ function begin(n: i32, x0: i32, y0: i32, across: i32, seed: u32, index: i32): vo
     store<i32>(at + P_PASSES, 0);
     store<f32>(at + P_TRAVELLED, 0);
     store<f32>(at + P_PDF, 0);
-    store<f32>(at + P_RED, 0);
-    store<f32>(at + P_GREEN, 0);
-    store<f32>(at + P_BLUE, 0);
-    store<f32>(at + P_ALPHA, 0);
-    store<f32>(at + P_ALBEDO_R, 0);
-    store<f32>(at + P_ALBEDO_G, 0);
-    store<f32>(at + P_ALBEDO_B, 0);
-    store<f32>(at + P_NORMAL_X, 0);
-    store<f32>(at + P_NORMAL_Y, 0);
-    store<f32>(at + P_NORMAL_Z, 0);
-    store<f32>(at + P_DISTANCE, 0);
-    store<f32>(at + P_COUNT, 0);
+    store<i32>(at + P_KINDS, 0);
+    store<i32>(at + P_BEYOND, 0);
+    store<f32>(at + P_KEPT, 1);
+    store<f32>(at + P_NOW, 1);
+    clear(at);
   }
   for (let i = 0; i < n; i += 4) {
     const x = f32x4(
@@ -481,23 +483,3 @@ function begin(n: i32, x0: i32, y0: i32, across: i32, seed: u32, index: i32): vo
 
 // @ts-ignore: decorator
 @inline function middle(pixel: i32): f32 { return <f32>pixel + <f32>0.5; }
-
-/** Leaves what the paths gathered for the film. */
-function leave(n: i32): void {
-  for (let i = 0; i < n; i++) {
-    const at = wave + (<usize>i << 2);
-    const out = lane + LANE_RAYS + <usize>(i * 12) * 4;
-    store<f32>(out, f(P_RED, at));
-    store<f32>(out, f(P_GREEN, at), 4);
-    store<f32>(out, f(P_BLUE, at), 8);
-    store<f32>(out, f(P_ALPHA, at), 12);
-    store<f32>(out, f(P_ALBEDO_R, at), 16);
-    store<f32>(out, f(P_ALBEDO_G, at), 20);
-    store<f32>(out, f(P_ALBEDO_B, at), 24);
-    store<f32>(out, f(P_NORMAL_X, at), 28);
-    store<f32>(out, f(P_NORMAL_Y, at), 32);
-    store<f32>(out, f(P_NORMAL_Z, at), 36);
-    store<f32>(out, f(P_DISTANCE, at), 40);
-    store<f32>(out, f(P_COUNT, at), 44);
-  }
-}

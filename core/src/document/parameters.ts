@@ -462,6 +462,15 @@ export const CAMERA = {
   ),
 };
 
+/** A limit for bounces of one kind; its greatest value is none. */
+const bouncesOf = (name: string, hint: string) =>
+  amount(name, UNITS.none, [0, 64], 64, 1, {
+    whole: true,
+    keyed: false,
+    since: 6,
+    hint,
+  });
+
 export const SHOT = {
   frame: choice<'16:9' | '1:1' | '4:5' | '9:16'>(
     'Shape',
@@ -480,4 +489,7 @@ export const SHOT = {
     hint: 'How often light may bounce before it is given up',
     fader: [0, 24],
   }),
+  scattered: bouncesOf('Scattered bounces', 'Bounces off dull surfaces after which they are still lit'),
+  mirrored: bouncesOf('Mirrored bounces', 'Reflections in which surfaces are still lit'),
+  through: bouncesOf('Ways through', 'Surfaces seen through glass after so many of its faces are still lit'),
 };

@@ -225,6 +225,7 @@ export class SceneCompiler {
       camera: shot.camera,
       aspect: aspectOf(shot.frame),
       bounces: shot.bounces,
+      limits: { scattered: shot.scattered, mirrored: shot.mirrored, through: shot.through },
       time: 0,
     };
   }

@@ -106,6 +106,13 @@ export interface SceneSurround {
   group: number;
 }
 
+/** Bounces of each kind that a path may have had at a surface that is still shaded; 0 … 64. */
+export interface BounceLimits {
+  scattered: number;
+  mirrored: number;
+  through: number;
+}
+
 export interface RenderScene {
   solids: SceneSolid[];
   placements: Placements;
@@ -122,7 +129,9 @@ export interface RenderScene {
   typeBox: Box;
   camera: OrbitCamera;
   aspect: number;
+  /** Bounces of a path in all, and of each kind; no kinds are limited when null. */
   bounces: number;
+  limits: BounceLimits | null;
   /** Seconds from the beginning. */
   time: number;
 }

@@ -42,6 +42,7 @@ export function soupScene(positions: Float32Array): RenderScene {
     camera: { target: [0, 0, 0], azimuth: 0, elevation: 0, distance: 1, focal: 50 },
     aspect: 1,
     bounces: 1,
+    limits: null,
     time: 0,
   };
 }

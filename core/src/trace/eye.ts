@@ -1,5 +1,5 @@
 /** Where primary rays start: the shot's camera, or a small orthographic look at one zone of one letter. */
-import type { RenderScene } from '../scene/renderScene.ts';
+import type { BounceLimits, RenderScene } from '../scene/renderScene.ts';
 import { cameraFrame } from '../stage/camera.ts';
 import { cos, sin } from '../maths/reproducible.ts';
 import { ZONES, type Zone } from '../document/index.ts';
@@ -21,6 +21,8 @@ export interface Eye {
   /** Parts whose finish is replaced, as finish numbers (−1: kept); none when null. */
   dress: Int32Array | null;
   bounces: number;
+  /** Bounces of each kind after which surfaces are still shaded; none when null. */
+  limits: BounceLimits | null;
 }
 
 const scaled = (v: Vec, s: number): Vec => [v[0] * s, v[1] * s, v[2] * s];
@@ -39,6 +41,7 @@ export function shotEye(scene: RenderScene, width: number, height: number): Eye 
     visible: null,
     dress: null,
     bounces: scene.bounces,
+    limits: scene.limits,
   };
 }
 
@@ -139,5 +142,6 @@ export function cellEye(
     visible: shown,
     dress: dress < 0 ? null : Int32Array.from(all, (i) => (own[i] ? dress : -1)),
     bounces: Math.min(4, scene.bounces),
+    limits: scene.limits,
   };
 }

@@ -49,7 +49,15 @@ export interface KernelExports {
     columns: number,
     rows: number,
     weight: number,
+    group: number,
   ): void;
+  setShares(at: number, groups: number): void;
+  setLimits(scattered: number, reflected: number, transmitted: number): void;
+  setSources(at: number, count: number, sky: number, box: number, reach: number): void;
+  setPhotons(landed: number, sorted: number, cells: number, clip: number): void;
+  sendPhotons(first: number, all: number, sample: number, seed: number, bounces: number): void;
+  sortPhotons(count: number, radius: number): number;
+  usePhotons(radius: number): void;
   traceWave(
     x0: number,
     y0: number,

@@ -75,6 +75,18 @@ export const PART_HIDDEN = 1;
 /** Flag of parts that glow from both sides. */
 export const PART_TWO_SIDED = 2;
 
+/** Flag of parts that throw caustics: their light to others comes by photons. */
+export const PART_CASTER = 4;
+
+/** Where a part has its share group. */
+export const PART_GROUP = 12;
+
+/** Flag of emitters that throw shadows. */
+export const CASTS = 1;
+
+/** Flag of emitters whose caustics come by photons. */
+export const BY_PHOTONS = 2;
+
 /** Entries of a finish’s rows over the cosine. */
 export const ROWS = 32;
 
@@ -99,8 +111,23 @@ export const WAVE = 256;
 /** Pixels of a wave’s tile each way. */
 export const WAVE_SIDE = 16;
 
-/** Words a path leaves: r g b alpha, then albedo, normal, distance and count. */
-export const FILM_WORDS = 12;
+/** Words a path leaves: r g b alpha, albedo, normal, distance and count, and light past its limits. */
+export const FILM_WORDS = 13;
+
+/** Bytes of a photon. */
+export const PHOTON_BYTES = 48;
+
+/** Bytes of a source of photons. */
+export const SOURCE_BYTES = 16;
+
+/** Cells that landed photons are sorted into; places further apart share them. */
+export const CELLS = 262144;
+
+/** Ways photons are sent: from a point of the emitter towards the casters’ box. */
+export const TO_BOX = 0;
+
+/** From far away along the emitter’s or the surround’s direction. */
+export const ALONG = 1;
 
 /** The kernel keeps its own constants below this address. */
 export const FLOOR = 4096;
@@ -127,19 +154,25 @@ export const LANE_HITS = 40960;
 export const LANE_WAVE = 57344;
 
 /** Where a lane has its lists of paths. */
-export const LANE_LISTS = 137424;
+export const LANE_LISTS = 144704;
 
 /** Finishes sorted by at once; more share a place, which only makes groups smaller. */
 export const BUCKETS = 512;
 
 /** Where a lane sorts its paths by finish. */
-export const LANE_BUCKETS = 141520;
+export const LANE_BUCKETS = 148800;
 
 /** Where a lane has vectors of a group while single numbers are put in. */
-export const LANE_SCRATCH = 145616;
+export const LANE_SCRATCH = 152896;
+
+/** Where a lane has the photons near each of a group, NEAR of them for each. */
+export const LANE_NEAR = 153152;
+
+/** Photons a path may take in at once; where more are near, every so manieth. */
+export const NEAR = 64;
 
 /** Bytes of a lane. */
-export const LANE_BYTES = 145920;
+export const LANE_BYTES = 154240;
 
 /** Most memory the shared module declares, in pages of 64 KiB. */
 export const MOST_PAGES = 32768;
@@ -306,8 +339,8 @@ export const F_LIT = 188;
 /** Emitter: kind. */
 export const E_KIND = 0;
 
-/** Emitter: shadow. */
-export const E_SHADOW = 4;
+/** Emitter: flags. */
+export const E_FLAGS = 4;
 
 /** Emitter: parent. */
 export const E_PARENT = 8;
@@ -386,3 +419,51 @@ export const E_FIRST = 104;
 
 /** Emitter: instance. */
 export const E_INSTANCE = 108;
+
+/** Photon: x. */
+export const PH_X = 0;
+
+/** Photon: y. */
+export const PH_Y = 4;
+
+/** Photon: z. */
+export const PH_Z = 8;
+
+/** Photon: group. */
+export const PH_GROUP = 12;
+
+/** Photon: red. */
+export const PH_RED = 16;
+
+/** Photon: green. */
+export const PH_GREEN = 20;
+
+/** Photon: blue. */
+export const PH_BLUE = 24;
+
+/** Photon: free. */
+export const PH_FREE = 28;
+
+/** Photon: dx. */
+export const PH_DX = 32;
+
+/** Photon: dy. */
+export const PH_DY = 36;
+
+/** Photon: dz. */
+export const PH_DZ = 40;
+
+/** Photon: ends. */
+export const PH_ENDS = 44;
+
+/** Source: emitter. */
+export const SO_EMITTER = 0;
+
+/** Source: way. */
+export const SO_WAY = 4;
+
+/** Source: chance. */
+export const SO_CHANCE = 8;
+
+/** Source: upTo. */
+export const SO_UP_TO = 12;

@@ -32,6 +32,8 @@ export interface EyeLights {
   ofPart: Int32Array;
   /** Emitter of each area light, in their order. */
   ofArea: number[];
+  /** Where each emitter is: the middle and radius of a ball about it; directional ones are nowhere. */
+  places: { middle: Vec; radius: number }[];
   /** Whether lights shine that no bounce finds. */
   points: boolean;
 }
@@ -141,7 +143,7 @@ export function eyeLights(
     const base = (number * K.EMITTER_BYTES) / 4;
     const area = shape.area * unit * unit;
     words[base + K.E_KIND / 4] = K.GLOW;
-    words[base + K.E_SHADOW / 4] = 1;
+    words[base + K.E_FLAGS / 4] = K.CASTS;
     words[base + K.E_GROUP / 4] = parts.group[part];
     floats[base + K.E_AREA / 4] = area;
     floats.set([...colour, luminance(...colour)], base + K.E_RED / 4);
@@ -162,6 +164,8 @@ export function eyeLights(
     });
     number++;
   }
+  const places: EyeLights['places'] = Array.from({ length: count }, () => ({ middle: [0, 0, 0], radius: 0 }));
+  for (const { emitter, middle, radius } of bounds) places[emitter] = { middle, radius };
   const shining = bounds.filter((b) => b.power > 0);
   const { nodes, nodeCount, parents } = treeOver(shining);
   for (const [emitter, parent] of parents) words[(emitter * K.EMITTER_BYTES + K.E_PARENT) / 4] = parent;
@@ -173,6 +177,7 @@ export function eyeLights(
     nodeCount,
     ofPart,
     ofArea,
+    places,
     points: scene.lights.some((l) => l.kind !== 'area'),
   };
 }
@@ -192,7 +197,7 @@ function writeLight(light: SceneLight, number: number, floats: Float32Array, wor
   const [wide, high] = light.kind === 'area' ? [light.width, light.height] : [1, 1];
   const kinds = { area: K.AREA, spot: K.SPOT, directional: K.DIRECTIONAL, point: K.POINT };
   words[base + K.E_KIND / 4] = kinds[light.kind];
-  words[base + K.E_SHADOW / 4] = light.shadow ? 1 : 0;
+  words[base + K.E_FLAGS / 4] = light.shadow ? K.CASTS : 0;
   words[base + K.E_GROUP / 4] = light.group;
   put(K.E_X, ...placed.position, wide * high);
   put(K.E_RIGHT_X, ...placed.right.map((v) => v * wide), light.kind === 'spot' ? light.cosInner : 0);

@@ -9,7 +9,8 @@ import { Arena } from './arena.ts';
 import { FinishRecords } from './finishRecords.ts';
 import { instantiate, type KernelExports, type RayAddresses } from './kernel.ts';
 import * as K from './kernelLayout.ts';
-import { surroundMap } from './surroundMap.ts';
+import { isSharp, MOST_PHOTONS } from './photonSources.ts';
+import { surroundMap, type SurroundMap } from './surroundMap.ts';
 
 /** Where a scene lies in memory: plain data, for the threads that trace it. */
 export interface SceneAddresses extends RayAddresses {
@@ -20,6 +21,11 @@ export interface SceneAddresses extends RayAddresses {
   eyeBytes: number;
   /** Cumulative areas of each solid's triangles, run by run (a place in them for each triangle, and one more). */
   areas: number[];
+  /** Room for photons as they land, as they are sorted, and for their cells; the same for all scenes that have something sharp. */
+  photons: { landed: number; sorted: number; cells: number } | null;
+  /** Room for a lane's share groups of a wave. */
+  shares: number;
+  shareBytes: number;
   /** Instances of the area lights begin here. */
   firstLight: number;
   /** Triangles of all instances. */
@@ -36,6 +42,7 @@ interface SurroundAddress {
   unit: number;
   mean: number;
   sunny: boolean;
+  sun: SurroundMap['sun'];
 }
 
 interface Kept<T> {
@@ -79,6 +86,7 @@ export class SceneMemory {
   /** Blocks of the last two scenes: tracers may still look at the older. */
   private scenes: number[][] = [];
   private count = 0;
+  private photons: SceneAddresses['photons'] | null = null;
   /** Solids whose trees were built so far. */
   built = 0;
 
@@ -134,12 +142,14 @@ export class SceneMemory {
     const records = this.finishes.compile(scene.finishes);
     const finishes = block(records.byteLength);
     this.arena.floats(finishes, records.length).set(records);
-    const most = scene.lights.length + parts.count;
+    const most = scene.lights.length + parts.count + 1;
     const eyeBytes =
-      Math.ceil((parts.count * K.PART_BYTES + (most + 1) * (K.EMITTER_BYTES + K.LIGHT_NODE_BYTES)) / 64) *
+      Math.ceil((parts.count * K.PART_BYTES + (most + 1) * (K.EMITTER_BYTES + K.LIGHT_NODE_BYTES + K.SOURCE_BYTES)) / 64) *
         64 +
       64;
     const eyes = block(eyeBytes * this.lanes);
+    const shareBytes = scene.groups.length * K.WAVE * 12;
+    const shares = block(shareBytes * this.lanes);
     const surround = this.surround(scene.surround.picture);
     const top = block(this.kernel.nodeBytes(instanceCount));
     if (instanceCount > 0) {
@@ -160,8 +170,19 @@ export class SceneMemory {
       eyes,
       eyeBytes,
       areas: solids.map((s) => s.areas),
+      photons: scene.finishes.some((_, i) => isSharp(records, i)) ? (this.photons ??= this.roomForPhotons()) : null,
+      shares,
+      shareBytes,
       firstLight: instances.count,
       triangles,
+    };
+  }
+
+  private roomForPhotons() {
+    return {
+      landed: this.arena.allocate(MOST_PHOTONS * K.PHOTON_BYTES),
+      sorted: this.arena.allocate(MOST_PHOTONS * K.PHOTON_BYTES),
+      cells: this.arena.allocate((K.CELLS + 1) * 4),
     };
   }
 
@@ -263,9 +284,9 @@ export class SceneMemory {
       new Uint16Array(this.memory.buffer, halves, made.halves.length).set(made.halves);
       const map = this.arena.allocate(made.map.byteLength);
       new Uint8Array(this.memory.buffer, map, made.map.byteLength).set(new Uint8Array(made.map));
-      const { width, height, columns, rows, unit, mean, sunny } = made;
+      const { width, height, columns, rows, unit, mean, sunny, sun } = made;
       kept = {
-        what: { picture: halves, map, width, height, columns, rows, unit, mean, sunny },
+        what: { picture: halves, map, width, height, columns, rows, unit, mean, sunny, sun },
         blocks: [halves, map],
         bytes: made.halves.byteLength + made.map.byteLength,
         used: 0,

@@ -9,6 +9,8 @@ import { reduced, type SurroundPicture } from '../light/surround.ts';
  */
 const WIDEST = { sunny: 512, soft: 128 };
 const SUNNY = 100;
+/** Times the mean above which light of the surround is a sun's. */
+const SUN = 100;
 /** Largest half float kept, below the format's 65504. */
 const MOST_HALF = 60000;
 
@@ -30,6 +32,8 @@ export interface SurroundMap {
   mean: number;
   /** Whether something in it stands far out of the rest. */
   sunny: boolean;
+  /** Luminance that only suns exceed, nits, and what they give beyond it a plane across them, lux. */
+  sun: { clip: number; excess: number };
 }
 
 const floats = new Float32Array(1);
@@ -101,5 +105,19 @@ export function surroundMap(picture: SurroundPicture): SurroundMap {
   for (let r = 1; r <= rows; r++) rowCdf[r] = total > 0 ? rowSums[r] / total : r / rows;
   guide(rowCdf, 0, rows, rowGuide, 0);
   for (let r = 0; r < rows; r++) guide(cellCdf, r * (w + 1), w, cellGuide, r * w);
-  return { width, height, halves, unit, columns: w, rows, map, mean: total / 2, sunny };
+  const mean = total / 2;
+  return { width, height, halves, unit, columns: w, rows, map, mean, sunny, sun: sunOf(picture, SUN * mean) };
+}
+
+/** What stands out of a picture above a luminance. */
+function sunOf({ width, height, data }: SurroundPicture, clip: number): SurroundMap['sun'] {
+  let excess = 0;
+  for (let y = 0; y < height; y++) {
+    let row = 0;
+    for (let i = y * width * 3; i < (y + 1) * width * 3; i += 3)
+      row += Math.max(0, luminance(data[i], data[i + 1], data[i + 2]) - clip);
+    // a row's pixels are as wide as its circle of latitude
+    if (row > 0) excess += (row * sin(((y + 0.5) / height) * Math.PI) * 2 * Math.PI * Math.PI) / (width * height);
+  }
+  return { clip, excess };
 }

@@ -2,11 +2,12 @@
 import { luminance } from '../maths/colour.ts';
 import { cos, sin } from '../maths/reproducible.ts';
 import type { Eye } from './eye.ts';
-import { hasLayers, type Film } from './film.ts';
+import { AT, LAYERS_AT, squareNoise, squareOf, type Film } from './film.ts';
 import { F, RECORD } from './finishRecords.ts';
 import { instantiate, type KernelExports } from './kernel.ts';
 import * as K from './kernelLayout.ts';
 import { eyeLights, type EyeLights } from './lightTree.ts';
+import { photonCount, photonRadius, photonSources, type PhotonSources } from './photonSources.ts';
 import type { PreparedScene } from './prepare.ts';
 
 /** What a tracer is seen as by those who share a film between several. */
@@ -21,11 +22,30 @@ export interface TileTracer {
     last: number,
     seed: number,
   ): void;
+  /** How light that comes by photons is brought; null where none does. */
+  readonly photons: PhotonWork | null;
+}
+
+/** The map of photons that a sample of the whole picture shares; see tiles.ts for who does what when. */
+export interface PhotonWork {
+  /** Waves of photons a sample sends. */
+  waves: number;
+  send(wave: number, sample: number, seed: number): void;
+  /** Sorts what has landed, once all of a sample's waves are sent. */
+  sort(sample: number): void;
+  /** Takes in photons of a sample's map from now on, or none. */
+  use(sample: number | null): void;
 }
 
 /** Widest lobe for which lights that have a size are not sought; wider where nothing small and bright shines. */
 const MIRROR = 2e-3;
 const MIRROR_IN_SOFT_LIGHT = 1e-2;
+/** Bounces of one kind that count as no limit. */
+const NO_LIMIT = 1023;
+/** Samples after which squares of pixels may stop, at each doubling. */
+const LEAST_SAMPLES = 16;
+/** Times the mean about it that a sample may give a pixel before the rest is set aside. */
+const OUTLIER = 20;
 
 export class WaveTracer implements TileTracer {
   /** The thread's own instance of the kernel. */
@@ -36,6 +56,7 @@ export class WaveTracer implements TileTracer {
   private eye: Eye | null = null;
   /** Lights by what glows: eyes that dress the same parts alike share them. */
   private lights = new Map<string, EyeLights>();
+  photons: PhotonWork | null = null;
 
   constructor(module: WebAssembly.Module, memory: WebAssembly.Memory, lane: number) {
     this.kernel = instantiate(module, memory);
@@ -64,6 +85,11 @@ export class WaveTracer implements TileTracer {
       return worn >= 0 ? worn : finish;
     });
     const lights = this.lightsOf(prepared, dressed);
+    // small looks at single finishes do without photons
+    const sources =
+      eye.dress || eye.visible || !addresses.photons
+        ? null
+        : photonSources(scene, records, lights, addresses.surround);
     const words = new Int32Array(buffer, partsAt, (parts.count * K.PART_BYTES) / 4);
     let sheets = false;
     for (let i = 0; i < parts.count; i++) {
@@ -71,12 +97,18 @@ export class WaveTracer implements TileTracer {
       if (records[finish + F.sheet] > 0 && records[finish + F.sheetAlpha] === 0) sheets = true;
       const hidden = eye.visible !== null && eye.visible[i] === 0;
       words[i * 4] = dressed[i];
-      words[i * 4 + 1] = (hidden ? K.PART_HIDDEN : 0) | (parts.twoSided[i] ? K.PART_TWO_SIDED : 0);
+      words[i * 4 + 1] =
+        (hidden ? K.PART_HIDDEN : 0) |
+        (parts.twoSided[i] ? K.PART_TWO_SIDED : 0) |
+        (sources?.casters[i] ? K.PART_CASTER : 0);
       words[i * 4 + 2] = lights.ofPart[i];
       words[i * 4 + 3] = parts.group[i];
     }
     const emittersAt = partsAt + parts.count * K.PART_BYTES;
     new Uint8Array(buffer, emittersAt, lights.emitters.byteLength).set(new Uint8Array(lights.emitters));
+    const flags = new Int32Array(buffer, emittersAt, lights.emitters.byteLength / 4);
+    for (const e of sources?.emitters ?? [])
+      flags[(e * K.EMITTER_BYTES + K.E_FLAGS) / 4] |= K.BY_PHOTONS;
     const nodesAt = emittersAt + lights.emitters.byteLength;
     new Uint8Array(buffer, nodesAt, lights.nodes.byteLength).set(new Uint8Array(lights.nodes));
     const instances = new DataView(buffer);
@@ -102,6 +134,13 @@ export class WaveTracer implements TileTracer {
     new Float32Array(buffer, at, 12).set([...eye.origin, ...eye.forward, ...eye.right, ...eye.up]);
     kernel.setEye(at, eye.width, eye.height, eye.orthographic ? 1 : 0);
     kernel.setMasks(eye.visible === null ? 0 : 1);
+    const { scattered, mirrored, through } = eye.limits ?? {
+      scattered: NO_LIMIT,
+      mirrored: NO_LIMIT,
+      through: NO_LIMIT,
+    };
+    kernel.setLimits(scattered, mirrored, through);
+    this.setPhotons(sources, nodesAt + lights.nodes.byteLength, at, eye);
     const { surround } = scene;
     const s = addresses.surround;
     kernel.setSurround(
@@ -116,7 +155,29 @@ export class WaveTracer implements TileTracer {
       s.columns,
       s.rows,
       Math.PI * s.mean * surround.gain,
+      surround.group,
     );
+  }
+
+  /** @param room where source records fit; @param scratch where a box fits */
+  private setPhotons(sources: PhotonSources | null, room: number, scratch: number, eye: Eye): void {
+    const { kernel, memory } = this;
+    const { photons } = this.prepared!.addresses;
+    kernel.usePhotons(0);
+    this.photons = null;
+    if (!sources || !photons) return;
+    new Uint8Array(memory.buffer, room, sources.records.byteLength).set(new Uint8Array(sources.records));
+    new Float32Array(memory.buffer, scratch, 6).set([...sources.box.low, ...sources.box.high]);
+    kernel.setSources(room, sources.count, sources.ofSky ? 1 : 0, scratch, sources.reach);
+    kernel.setPhotons(photons.landed, photons.sorted, photons.cells, sources.clip);
+    const all = photonCount(eye.width, eye.height);
+    const radius = (sample: number) => photonRadius(sources, eye, sample);
+    this.photons = {
+      waves: all / K.WAVE,
+      send: (wave, sample, seed) => kernel.sendPhotons(wave * K.WAVE, all, sample, seed, eye.bounces),
+      sort: (sample) => void kernel.sortPhotons(all, radius(sample)),
+      use: (sample) => kernel.usePhotons(sample === null ? 0 : radius(sample)),
+    };
   }
 
   private lightsOf({ scene, records, addresses }: PreparedScene, dressed: Int32Array): EyeLights {
@@ -152,30 +213,92 @@ export class WaveTracer implements TileTracer {
       addresses.lanes + this.lane * K.LANE_BYTES + K.LANE_RAYS,
       K.WAVE * K.FILM_WORDS,
     );
-    const { sums, channels } = film;
-    const layers = hasLayers(film);
+    const { shares, stopped, width } = film;
+    const { kernel } = this;
+    const sharesAt = addresses.shares + this.lane * addresses.shareBytes;
+    kernel.setShares(film.groups > 0 ? sharesAt : 0, film.groups);
+    const apart = new Float32Array(this.memory.buffer, sharesAt, film.groups * K.WAVE * 3);
+    const plane = width * film.height * 3;
     for (let y = y0; y < y1; y += K.WAVE_SIDE) {
       for (let x = x0; x < x1; x += K.WAVE_SIDE) {
         const [right, bottom] = [Math.min(x1, x + K.WAVE_SIDE), Math.min(y1, y + K.WAVE_SIDE)];
-        for (let s = first; s < last; s++) {
-          this.kernel.traceWave(x, y, x1, y1, s, seed, eye.bounces);
-          for (let py = y, from = 0; py < bottom; py++) {
-            for (let px = x; px < right; px++, from += K.FILM_WORDS) {
-              const at = (py * film.width + px) * channels;
-              const r = left[from];
-              const g = left[from + 1];
-              const b = left[from + 2];
-              const l = luminance(r, g, b);
-              sums[at] += r;
-              sums[at + 1] += g;
-              sums[at + 2] += b;
-              sums[at + 3] += left[from + 3];
-              sums[at + 4] += l * l;
-              if (layers) for (let c = 0; c < 8; c++) sums[at + 5 + c] += left[from + 4 + c];
-            }
+        const square = squareOf(film, x, y);
+        for (let s = first; s < last && stopped[square] === 0; s++) {
+          if (isGoodEnough(film, x, y, s)) {
+            stopped[square] = s;
+            break;
           }
+          kernel.traceWave(x, y, x1, y1, s, seed, eye.bounces);
+          for (let py = y, from = 0; py < bottom; py++)
+            for (let px = x; px < right; px++, from += K.FILM_WORDS)
+              add(film, left, from, px, py, s, x, y, right, bottom);
+          for (let g = 0; g < film.groups; g++)
+            for (let py = y, from = g * K.WAVE * 3; py < bottom; py++) {
+              const to = g * plane + (py * width + x) * 3;
+              for (let k = 0; k < (right - x) * 3; k++, from++) shares[to + k] += apart[from];
+            }
         }
       }
     }
   }
+}
+
+/** Whether a square has reached the film's target; asked at each doubling only, so that runs of any lengths agree. */
+function isGoodEnough(film: Film, x: number, y: number, samples: number): boolean {
+  if (!(film.target > 0) || samples < LEAST_SAMPLES || (samples & (samples - 1)) !== 0) return false;
+  return squareNoise(film, x, y, samples) <= film.target;
+}
+
+/**
+ * Adds sample `s` of a pixel. What stands far out of the mean about it so far is set aside, to be given back when the
+ * film is developed: where it was if more of it follows, else spread.
+ */
+function add(
+  film: Film,
+  left: Float32Array,
+  from: number,
+  x: number,
+  y: number,
+  s: number,
+  x0: number,
+  y0: number,
+  x1: number,
+  y1: number,
+): void {
+  const { sums, channels, width } = film;
+  const at = (y * width + x) * channels;
+  let r = left[from];
+  let g = left[from + 1];
+  let b = left[from + 2];
+  let l = luminance(r, g, b);
+  // cheap first: most samples are near their own pixel's mean
+  if (l * (s + 1) > OUTLIER * (luminance(sums[at], sums[at + 1], sums[at + 2]) + l) / 9) {
+    let sum = l;
+    let count = 0;
+    for (let v = Math.max(y0, y - 1); v <= Math.min(y1 - 1, y + 1); v++)
+      for (let u = Math.max(x0, x - 1); u <= Math.min(x1 - 1, x + 1); u++) {
+        const near = (v * width + u) * channels;
+        sum += luminance(sums[near], sums[near + 1], sums[near + 2]);
+        count++;
+      }
+    const most = (OUTLIER * sum) / (count * (s + 1));
+    if (l > most) {
+      const kept = most / l;
+      sums[at + AT.aside] += r * (1 - kept);
+      sums[at + AT.aside + 1] += g * (1 - kept);
+      sums[at + AT.aside + 2] += b * (1 - kept);
+      sums[at + AT.events]++;
+      r *= kept;
+      g *= kept;
+      b *= kept;
+      l = most;
+    }
+  }
+  sums[at] += r;
+  sums[at + 1] += g;
+  sums[at + 2] += b;
+  sums[at + 3] += left[from + 3];
+  sums[at + AT.lum2] += l * l;
+  sums[at + AT.lost] += left[from + 12];
+  if (channels > LAYERS_AT) for (let c = 0; c < 8; c++) sums[at + LAYERS_AT + c] += left[from + 4 + c];
 }

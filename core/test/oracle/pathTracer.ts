@@ -8,7 +8,7 @@ import { luminance } from '../../src/maths/colour.ts';
 import type { FlatScene } from '../../src/scene/flatScene.ts';
 import type { RenderScene } from '../../src/scene/renderScene.ts';
 import { Environment } from './environment.ts';
-import { hasLayers, type Film } from '../../src/trace/film.ts';
+import { hasLayers, LAYERS_AT, type Film } from '../../src/trace/film.ts';
 import type { OracleTracer } from './rays.ts';
 import { Lights, lightSample } from './lights.ts';
 import type { PreparedScene } from './prepare.ts';
@@ -104,7 +104,7 @@ export class PathTracer {
           sums[at + 3] += out[3];
           const l = luminance(out[0], out[1], out[2]);
           sums[at + 4] += l * l;
-          if (layers) for (let k = 0; k < 8; k++) sums[at + 5 + k] += seen[k];
+          if (layers) for (let k = 0; k < 8; k++) sums[at + LAYERS_AT + k] += seen[k];
         }
       }
     }

@@ -1,6 +1,6 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { createFilm, developed, developedLayers, hasLayers, noiseOf } from '../../src/trace/film.ts';
+import { createFilm, developed, developedLayers, hasLayers, LAYERS_AT, noiseOf } from '../../src/trace/film.ts';
 import type { TileTracer } from '../../src/trace/waveTracer.ts';
 import { draw, pixelSeed, point } from '../oracle/sampler.ts';
 import { Probe, sceneOf } from './sceneFixture.ts';
@@ -9,7 +9,8 @@ import { createControl, nextRun, rewind, runIsOff, traceShare } from '../../src/
 describe('a film', () => {
   it('develops to the mean of what was added, alpha too', () => {
     const film = createFilm(2, 1);
-    film.sums.set([4, 8, 12, 4, 0, 1, 1, 1, 2, 0]);
+    film.sums.set([4, 8, 12, 4], 0);
+    film.sums.set([1, 1, 1, 2], film.channels);
     expect([...developed(film, 4)]).toEqual([1, 2, 3, 1, 0.25, 0.25, 0.25, 0.5]);
     expect([...developed(createFilm(1, 1), 0)]).toEqual([0, 0, 0, 0]);
   });
@@ -29,12 +30,12 @@ describe('a film', () => {
   });
 
   it('keeps layers of what is seen first, and nothing where nothing is', () => {
-    const film = createFilm(2, 1, true, true);
+    const film = createFilm(2, 1, { shared: true, layers: true });
     expect(hasLayers(film)).toBe(true);
     expect(hasLayers(createFilm(2, 1))).toBe(false);
     expect(film.sums.buffer).toBeInstanceOf(SharedArrayBuffer);
     // of four samples three met a surface
-    film.sums.set([1.5, 0.6, 0.3, 0, 0, 6, 12, 3], 5);
+    film.sums.set([1.5, 0.6, 0.3, 0, 0, 6, 12, 3], LAYERS_AT);
     const { albedo, normal, depth } = developedLayers(film);
     expect([...albedo.subarray(0, 3)]).toEqual([0.5, 0.2, 0.1].map((v) => expect.closeTo(v, 6)));
     expect([...normal]).toEqual([0, 0, 1, 0, 0, 0]);
@@ -46,6 +47,7 @@ describe('sharing a film in tiles', () => {
   /** A tracer that counts how often each pixel is traced. */
   const counting = (width: number, height: number, counts: Uint8Array, onTile = () => {}) =>
     ({
+      photons: null,
       traceTile: (_film: unknown, x0: number, y0: number, x1: number, y1: number) => {
         expect(x1 <= width && y1 <= height).toBe(true);
         for (let y = y0; y < y1; y++) for (let x = x0; x < x1; x++) counts[y * width + x]++;

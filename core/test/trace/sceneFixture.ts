@@ -7,7 +7,8 @@ import { SceneBuilder } from '../../src/scene/sceneBuilder.ts';
 import { IDENTITY } from '../../src/scene/transform.ts';
 import { plainTangents } from '../../src/scene/tangents.ts';
 import { kernelMemory } from '../../src/trace/kernel.ts';
-import { createFilm, developed } from '../../src/trace/film.ts';
+import { createFilm, developed, type Film, type FilmOptions } from '../../src/trace/film.ts';
+import { createControl, nextRun, traceShare } from '../../src/trace/tiles.ts';
 import { FINISH_BYTES, LANE_RAYS } from '../../src/trace/kernelLayout.ts';
 import { prepared } from '../../src/trace/prepare.ts';
 import { SceneMemory } from '../../src/trace/sceneMemory.ts';
@@ -82,6 +83,7 @@ export function sceneOf(
     camera: { target: [0, 0, 0], azimuth: 0, elevation: 0, distance: 1, focal: 50 },
     aspect: 1,
     bounces: 4,
+    limits: null,
     time: 0,
     ...rest,
   };
@@ -99,6 +101,7 @@ export const spotView = (origin: Vec, forward: Vec, width = 8): Eye => ({
   visible: null,
   dress: null,
   bounces: 1,
+  limits: null,
 });
 
 export function tracerFor(scene: RenderScene, view: Eye): WaveTracer {
@@ -216,12 +219,17 @@ export class Probe {
   }
 }
 
-/** The developed film, r g b alpha a pixel. */
-export function traced(scene: RenderScene, view: Eye, samples: number, seed = 1): Float32Array {
-  const film = createFilm(view.width, view.height);
-  tracerFor(scene, view).traceTile(film, 0, 0, view.width, view.height, 0, samples, seed);
-  return developed(film, samples);
+/** A film of so many samples, traced as the product does. */
+export function tracedFilm(scene: RenderScene, view: Eye, samples: number, seed = 1, options: FilmOptions = {}): Film {
+  const film = createFilm(view.width, view.height, options);
+  const control = createControl();
+  traceShare(tracerFor(scene, view), film, control, nextRun(control), 0, samples, seed);
+  return film;
 }
+
+/** The developed film, r g b alpha a pixel. */
+export const traced = (scene: RenderScene, view: Eye, samples: number, seed = 1): Float32Array =>
+  developed(tracedFilm(scene, view, samples, seed), samples);
 
 /** Mean of one channel over the film. */
 export function meanOf(picture: Float32Array, channel: number): number {

@@ -129,14 +129,14 @@ const EYE = {
   up: [0, 0.4, 0] as [number, number, number],
   visible: null,
   dress: null,
-  bounces: 4,
+  bounces: 4, limits: null,
 };
 
 describe('scenes one after the other', () => {
   const picture = (store: SceneMemory, scene: RenderScene, lane = 0) => {
     const tracer = new WaveTracer(kernelModule, store.memory, lane);
     tracer.aim(prepared(store, scene), EYE);
-    const film = createFilm(EYE.width, EYE.height, false, true);
+    const film = createFilm(EYE.width, EYE.height, { layers: true });
     tracer.traceTile(film, 0, 0, EYE.width, EYE.height, 0, 4, 1);
     return createHash('sha256').update(Buffer.from(film.sums.buffer)).digest('hex');
   };

@@ -45,6 +45,9 @@ const sceneInputs = (project: Project, look: Look, shot: Shot, width: number) =>
   look.surround,
   shot.frame,
   shot.bounces,
+  shot.scattered,
+  shot.mirrored,
+  shot.through,
 ];
 
 const alike = (a: unknown[], b: unknown[]) => a.length === b.length && a.every((v, i) => v === b[i]);

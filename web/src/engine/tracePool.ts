@@ -159,7 +159,7 @@ export class TracePool {
       known.size.height !== size.height ||
       known.seed !== seed
     ) {
-      this.film = { film: createFilm(size.width, size.height, true, true), request, samples: 0 };
+      this.film = { film: createFilm(size.width, size.height, { shared: true, layers: true }), request, samples: 0 };
     }
     const state = this.film!;
     const show = async (shown: Shown, samples: number, secondsLeft: number) => {
@@ -234,7 +234,7 @@ export class TracePool {
     const scale = Math.min(1, Math.sqrt(FIRST_PIXELS / (size.width * size.height)));
     const [width, height] = [size.width, size.height].map((v) => Math.max(1, Math.round(v * scale)));
     const started = performance.now();
-    const film = createFilm(width, height, true);
+    const film = createFilm(width, height, { shared: true });
     rewind(this.control);
     const order: TraceOrder = { type: 'pass', run, first: 0, last: FIRST_SAMPLES, seed, camera, film };
     const done = await Promise.all(this.tracers.map((t) => t.ask(order)));

@@ -20,6 +20,8 @@ import { layerRows, metalRows, row0, row1, row2, row3 } from './rows';
 
 const INV_PI: f32 = 0.3183098861837907;
 const ZERO: f32 = 0;
+/** Lobes no wider than this are sharp: what they send on of a caustic is traced, not taken from photons. */
+const SHARP: f32 = 0.1;
 
 // the finish under way, and what depends on the viewer alone
 let R: usize = 0;
@@ -56,6 +58,16 @@ export let toX: v128 = f32x4.splat(0);
 export let toY: v128 = f32x4.splat(0);
 export let toZ: v128 = f32x4.splat(0);
 export let goesOn: v128 = f32x4.splat(0);
+/** Of sample, which directions were drawn from a diffuse lobe. */
+export let drawnDiffuse: v128 = f32x4.splat(0);
+/** Share of what evaluate and sample found that sharp lobes scatter; only where it is asked for. */
+export let scatteredSharp: v128 = f32x4.splat(0);
+let splits: bool = false;
+
+/** @param wanted whether to tell sharp lobes from wide ones */
+export function tellSharp(wanted: bool): void {
+  splits = wanted;
+}
 
 // @ts-ignore: decorator
 @inline function spread4(offset: usize): v128 { return v128.load32_splat(R + offset); }
@@ -105,6 +117,12 @@ let sumR: v128 = f32x4.splat(0);
 let sumG: v128 = f32x4.splat(0);
 let sumB: v128 = f32x4.splat(0);
 let sumPdf: v128 = f32x4.splat(0);
+let sumSharp: v128 = f32x4.splat(0);
+
+// @ts-ignore: decorator
+@inline function summed(): v128 { return add(add(sumR, sumG), sumB); }
+// @ts-ignore: decorator
+@inline function isSharp(): bool { return max(num(F_ALPHA_X), num(F_ALPHA_Y)) <= SHARP; }
 
 // @ts-ignore: decorator
 @inline function gives(r: v128, g: v128, b: v128): void {
@@ -149,6 +167,7 @@ function reflected(ix: v128, iy: v128, iz: v128, here: v128): void {
     gives(mul(cr, mul(m, row0)), mul(cg, mul(m, row1)), mul(cb, mul(m, row2)));
   }
   sumPdf = add(sumPdf, div(density, add(splat(1), lambdaO)));
+  if (splits && isSharp()) sumSharp = summed();
   if (coat > 0) {
     const ca = spread4(F_COAT_ALPHA);
     const seen = where(here, mul(normals(ca, ca, hx, hy, hz), over));
@@ -158,6 +177,7 @@ function reflected(ix: v128, iy: v128, iz: v128, here: v128): void {
       add(lo, lambda(ca, ca, ix, iy, iz)),
     );
     gives(f, f, f);
+    if (splits && num(F_COAT_ALPHA) <= SHARP) sumSharp = mad(f, splat(3), sumSharp);
     sumPdf = add(sumPdf, div(mul(wCoat, seen), lo));
   }
   const cosine = where(here, mul(iz, splat(INV_PI)));
@@ -231,6 +251,7 @@ function refracted(ix: v128, iy: v128, iz: v128, here: v128): void {
     gives(mul(more, tintR), mul(more, tintG), mul(more, tintB));
   }
   sumPdf = mad(mul(wResidual, splat(through)), cosine, sumPdf);
+  if (splits && isSharp()) sumSharp = pick(here, summed(), sumSharp);
 }
 
 /**
@@ -264,6 +285,7 @@ export function evaluate(ix: v128, iy: v128, iz: v128): void {
   sumG = splat(0);
   sumB = splat(0);
   sumPdf = splat(0);
+  sumSharp = splat(0);
   const near = above(iz, splat(0));
   if (v128.any_true(near)) reflected(ix, iy, iz, near);
   if (glass > 0 || sheetAlpha > 0) {
@@ -277,6 +299,7 @@ export function evaluate(ix: v128, iy: v128, iz: v128): void {
   scatteredG = sumG;
   scatteredB = sumB;
   scatteredPdf = sumPdf;
+  if (splits) scatteredSharp = f32x4.pmin(splat(1), div(sumSharp, most(summed(), splat(1e-30))));
 }
 
 /**
@@ -346,5 +369,6 @@ export function sample(lot: v128, u: v128, v: v128): void {
   toX = ix;
   toY = iy;
   toZ = iz;
+  drawnDiffuse = v128.not(shiny);
   goesOn = both(valid, above(scatteredPdf, splat(0)));
 }
