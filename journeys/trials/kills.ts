@@ -126,6 +126,8 @@ const ORDER = {
   format: 'exr-float',
   alpha: true,
   layers: false,
+  denoise: 0,
+  noise: 0,
 };
 
 export async function nodeKills(count: number, deadline: number): Promise<Outcome> {

@@ -13,7 +13,15 @@ import {
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import { findingText } from '@wemlox/core/preflight/words';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
-import { developed, developedLayers, hasLayers, noiseOf, type Film } from '@wemlox/core/trace/film';
+import {
+  developed,
+  filmLayers,
+  hasLayers,
+  lossOf,
+  meanSamples,
+  noiseOf,
+  type Film,
+} from '@wemlox/core/trace/film';
 import type { Eye } from '@wemlox/core/trace/eye';
 import { denoised } from './denoise.ts';
 import { readGlb } from './glb.ts';
@@ -25,6 +33,8 @@ import { traceScene } from './threads.ts';
 const PLAIN_WIDTH = 960;
 /** Milliseconds between lines of progress where there is no terminal. */
 const SAY_EVERY = 10_000;
+/** Share of the light that limits on bounces may lose without a word. */
+const WORTH_TELLING = 0.01;
 
 /** Finds by name or identifier; the first when nothing is asked for. @throws DocumentError */
 function chosen<T extends { id: string; name: string }>(
@@ -79,10 +89,16 @@ async function glbSubject(order: Order): Promise<Subject> {
   return { scene, view, grade: newGrade() };
 }
 
-function encoded(output: string, picture: LinearPicture, film: Film, grade: Grade): Uint8Array {
+function encoded(
+  output: string,
+  picture: LinearPicture,
+  film: Film,
+  grade: Grade,
+  groups: string[],
+): Uint8Array {
   const kind = extname(output);
   if (kind === '.exr')
-    return encodeExr(picture, 'float', hasLayers(film) ? developedLayers(film) : undefined);
+    return encodeExr(picture, 'float', hasLayers(film) ? filmLayers(film, picture.data, groups) : undefined);
   if (kind === '.hdr') return encodeHdr(picture);
   return encodePng(picture, grade, 16);
 }
@@ -111,25 +127,28 @@ async function render(order: Order): Promise<void> {
     seed: order.seed,
     threads: order.threads,
     layers: order.passes,
+    target: order.noise,
     width,
     height,
     view: view?.(width, height),
-    onPass: (done, film) => {
+    onPass: (done) => {
       if (tty) process.stderr.write(`\r${done} of ${order.samples} samples `);
       else if (performance.now() - said > SAY_EVERY) {
         process.stderr.write(`${done} of ${order.samples} samples\n`);
         said = performance.now();
       }
-      return order.noise > 0 && done >= 8 && noiseOf(film, done) <= order.noise;
     },
   });
   const raw = { width, height, data: developed(traced.film, traced.samples) };
   const picture = order.denoise > 0 ? await denoised(raw, order.denoise, order.threads) : raw;
-  await writeFile(order.output, encoded(order.output, picture, traced.film, grade));
+  await writeFile(order.output, encoded(order.output, picture, traced.film, grade, scene.groups));
   process.stderr.write(
-    `${tty ? '\r' : ''}${order.output}: ${width}x${height}, ${traced.samples} samples, noise ${noiseOf(traced.film, traced.samples).toFixed(4)}, ` +
+    `${tty ? '\r' : ''}${order.output}: ${width}x${height}, ${Math.round(meanSamples(traced.film, traced.samples))} samples, noise ${noiseOf(traced.film, traced.samples).toFixed(4)}, ` +
       `${traced.wallSeconds.toFixed(1)} s\n`,
   );
+  const loss = lossOf(traced.film);
+  if (loss > WORTH_TELLING)
+    process.stderr.write(`wemlox: the limits on bounces lose ${(loss * 100).toFixed(1)} % of the light\n`);
 }
 
 const words = process.argv.slice(2);

@@ -3,7 +3,7 @@ import { encodeExr, encodePng, type LinearPicture } from '@wemlox/core/picture/f
 import type { Finding } from '@wemlox/core/preflight/finding';
 import { findingText } from '@wemlox/core/preflight/words';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
-import { developed, developedLayers, type Film } from '@wemlox/core/trace/film';
+import { developed, filmLayers, isFinished, type Film } from '@wemlox/core/trace/film';
 import {
   endPress,
   isAway,
@@ -18,6 +18,7 @@ import {
 } from '@wemlox/store';
 import type { PressJob } from '@wemlox/wire';
 import { openDocument, type Grade } from '@wemlox/core/document';
+import { denoised } from './denoise.ts';
 import { diskSources } from './sources.ts';
 import { traceScene } from './threads.ts';
 
@@ -51,22 +52,27 @@ const mayPass = (error: unknown) =>
   error instanceof NodeEnds || isAway(error) || (error as NodeJS.ErrnoException).code === 'ENOSPC';
 
 /** The finished file. */
-function encodePress(
-  job: Pick<PressJob, 'format' | 'alpha' | 'layers'>,
+async function encodePress(
+  job: Pick<PressJob, 'format' | 'alpha' | 'layers' | 'denoise'>,
   film: Film,
   samples: number,
   grade: Grade,
-): Uint8Array {
-  const data = developed(film, samples);
+  groups: string[],
+  threads?: number,
+): Promise<Uint8Array> {
+  const { width, height } = film;
+  const raw = developed(film, samples);
+  const { data } =
+    job.denoise > 0 ? await denoised({ width, height, data: raw }, job.denoise, threads) : { data: raw };
   // colour is alpha-associated: full alpha lays it over black
   if (!job.alpha) for (let i = 3; i < data.length; i += 4) data[i] = 1;
-  const picture: LinearPicture = { width: film.width, height: film.height, data };
+  const picture: LinearPicture = { width, height, data };
   if (job.format === 'png8') return encodePng(picture, grade, 8);
   if (job.format === 'png16') return encodePng(picture, grade, 16);
   return encodeExr(
     picture,
     job.format === 'exr-half' ? 'half' : 'float',
-    job.layers ? developedLayers(film) : undefined,
+    job.layers ? filmLayers(film, data, groups) : undefined,
   );
 }
 
@@ -106,6 +112,7 @@ export async function pressJob(
       samples,
       seed,
       layers,
+      target: job.noise,
       threads,
       from: kept ? { samples: kept.samples, state: new Float32Array(kept.film.buffer) } : undefined,
       onPass: async (done, film) => {
@@ -121,11 +128,11 @@ export async function pressJob(
     });
     if (cancelled) return;
     // the queue gives what is unfinished to the next node
-    if (traced.samples < samples) throw new NodeEnds('the node ends');
+    if (traced.samples < samples && !isFinished(traced.film)) throw new NodeEnds('the node ends');
     const grade = document.looks.find((l) => l.id === job.look)!.grade;
-    const file = encodePress(job, traced.film, samples, grade);
+    const file = await encodePress(job, traced.film, traced.samples, grade, scene.groups, threads);
     const asset = await putAsset(session, 'press', job.name, file);
-    await endPress(session, id, { result: asset.hash, samples });
+    await endPress(session, id, { result: asset.hash, samples: traced.samples });
   } catch (error) {
     if (mayPass(error) && !last) throw error;
     await endPress(session, id, { failed: told(error) });

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
-import { createFilm, type Film } from '@wemlox/core/trace/film';
+import { createFilm, groupsKept, isFinished, type Film } from '@wemlox/core/trace/film';
 import { kernelMemory } from '@wemlox/core/trace/kernel';
 import { prepared as prepare, type PreparedScene } from '@wemlox/core/trace/prepare';
 import { SceneMemory } from '@wemlox/core/trace/sceneMemory';
@@ -49,8 +49,10 @@ export interface TraceOptions {
   threads?: number;
   /** Where it is seen from, when not through the scene's own camera. */
   view?: Eye;
-  /** Gather albedo, normal and depth as well. */
+  /** Gather albedo, normal and depth as well, and the light of each source by itself. */
   layers?: boolean;
+  /** Noise at which squares of pixels stop; 0: never. */
+  target?: number;
   /** A film of the same order to go on with, and the samples it holds. */
   from?: { samples: number; state: Float32Array };
   /** Called after each pass; true stops. */
@@ -79,9 +81,16 @@ export async function traceScene(scene: RenderScene, options: TraceOptions): Pro
   const module = new WebAssembly.Module(kernelBytes());
   const memory = kernelMemory(true);
   const prepared = prepare(new SceneMemory(module, memory, threads), scene);
-  const film = createFilm(width, height, { shared: true, layers: options.layers });
-  const done = options.from?.samples ?? 0;
-  if (options.from) film.state.set(options.from.state);
+  const film = createFilm(width, height, {
+    shared: true,
+    layers: options.layers,
+    groups: options.layers ? groupsKept(scene.groups).length : 0,
+    target: options.target,
+  });
+  // a film of another layout, from before an update, is begun anew
+  const from = options.from?.state.length === film.state.length ? options.from : null;
+  const done = from?.samples ?? 0;
+  if (from) film.state.set(from.state);
   const control = createControl();
   const view = options.view ?? shotEye(scene, width, height);
   const workers = Array.from(
@@ -115,7 +124,7 @@ export async function traceScene(scene: RenderScene, options: TraceOptions): Pro
       traced.wallSeconds = (performance.now() - started) / 1000;
       const { user, system } = process.cpuUsage(used);
       traced.cpuSeconds = (user + system) / 1e6;
-      if (await options.onPass?.(last, film)) break;
+      if ((await options.onPass?.(last, film)) || isFinished(film)) break;
     }
   } finally {
     await Promise.all(workers.map((w) => w.terminate()));

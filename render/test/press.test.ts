@@ -34,6 +34,8 @@ const order = (change: Partial<PressOrder> = {}): PressOrder => ({
   format: 'exr-float',
   alpha: true,
   layers: false,
+  denoise: 0,
+  noise: 0,
   ...change,
 });
 const ask = (change: Partial<PressOrder> = {}) => askPress(db.session, project, document, order(change));

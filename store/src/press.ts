@@ -10,7 +10,7 @@ export const PRESS_TASK = 'press';
 /** Times a job is taken up again after what may pass. */
 export const PRESS_ATTEMPTS = 25;
 
-const LINE = `id, name, look, shot, width, height, samples, seed, format, alpha, layers, state, samples_done, seconds,
+const LINE = `id, name, look, shot, width, height, samples, seed, format, alpha, layers, denoise, noise, state, samples_done, seconds,
   message, result, asked_at, actor`;
 
 const jobOf = (r: Record<string, unknown> & { asked_at: Date }): PressJob => {
@@ -33,8 +33,8 @@ export async function askPress(
   return inTransaction(pool, async (client) => {
     const { rows } = await client.query(
       `INSERT INTO press_jobs (id, project_id, name, look, shot, document, width, height, samples, seed, format, alpha,
-              layers, actor)
-       SELECT $1, p.id, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14 FROM projects p WHERE p.id = $2
+              layers, denoise, noise, actor)
+       SELECT $1, p.id, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16 FROM projects p WHERE p.id = $2
        RETURNING ${LINE}`,
       [
         newId(),
@@ -50,6 +50,8 @@ export async function askPress(
         order.format,
         order.alpha,
         order.layers,
+        order.denoise,
+        order.noise,
         actor.id,
       ],
     );

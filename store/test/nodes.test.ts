@@ -38,6 +38,8 @@ describe('render nodes', () => {
       format: 'png8',
       alpha: true,
       layers: false,
+      denoise: 0,
+      noise: 0,
     });
     await hold('other');
     const [mine, theirs]: Vigil[] = [new Map(), new Map()];

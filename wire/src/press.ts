@@ -1,6 +1,6 @@
 /** Pictures that render nodes make. */
 import 'reflect-metadata';
-import { IsBoolean, IsIn, IsInt, IsObject, IsString, Length, Max, Min } from 'class-validator';
+import { IsBoolean, IsIn, IsInt, IsNumber, IsObject, IsString, Length, Max, Min } from 'class-validator';
 
 export const PRESS_FORMATS = ['png8', 'png16', 'exr-half', 'exr-float'] as const;
 export type PressFormat = (typeof PRESS_FORMATS)[number];
@@ -16,7 +16,12 @@ export class PressOrder {
   @IsIn(PRESS_FORMATS) format!: PressFormat;
   /** False lays the picture over black. */
   @IsBoolean() alpha!: boolean;
+  /** Albedo, normal and depth, and the light of each source by itself. */
   @IsBoolean() layers!: boolean;
+  /** Share of the picture without its noise. */
+  @IsNumber() @Min(0) @Max(1) denoise!: number;
+  /** Relative noise at which squares of pixels stop before all samples are traced; 0: never. */
+  @IsNumber() @Min(0) @Max(1) noise!: number;
 }
 
 export class NewPress extends PressOrder {

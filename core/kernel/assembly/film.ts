@@ -36,8 +36,9 @@ export function setShares(at: usize, count: i32): void {
 }
 
 function keepApart(at: usize, r: f32, g: f32, b: f32, group: i32): void {
-  if (<u32>group >= <u32>groups) return;
-  const place = shares + <usize>group * (<usize>WAVE * 12) + ((at - waveAt()) >> 2) * 12;
+  // the last has the light of all that have none of their own
+  const own = <u32>group < <u32>groups ? group : groups - 1;
+  const place = shares + <usize>own * (<usize>WAVE * 12) + ((at - waveAt()) >> 2) * 12;
   store<f32>(place, load<f32>(place) + r);
   store<f32>(place, load<f32>(place, 4) + g, 4);
   store<f32>(place, load<f32>(place, 8) + b, 8);

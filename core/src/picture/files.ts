@@ -116,6 +116,20 @@ export interface PictureLayers {
   normal: Float32Array;
   /** Metres along the camera's axis. */
   depth: Float32Array;
+  /** Light of each source by itself, r g b for each pixel; they sum to the picture. */
+  shares?: { name: string; data: Float32Array }[];
+}
+
+/** Bytes a name of a channel may have, with its layer (OpenEXR file layout: long names are longer). */
+const LONGEST_LAYER = 24;
+
+/** A layer's name of plain letters, unlike those before. */
+function layerName(name: string, taken: Set<string>): string {
+  const plain = `light ${name}`.replace(/[^\p{ASCII}]|[.\p{Cc}]/gu, '_').slice(0, LONGEST_LAYER);
+  let own = plain;
+  for (let k = 2; taken.has(own); k++) own = `${plain} ${k}`;
+  taken.add(own);
+  return own;
 }
 
 /** The scene-linear picture as OpenEXR, before exposure and view transform, with layers where there are any. */
@@ -134,6 +148,11 @@ export function encodeExr(
       ...spread(layers.normal, ['normal.X', 'normal.Y', 'normal.Z']),
       ...spread(layers.depth, ['depth.Z'], true),
     );
+    const taken = new Set<string>();
+    for (const { name, data } of layers.shares ?? []) {
+      const own = layerName(name, taken);
+      channels.push(...spread(data, [`${own}.R`, `${own}.G`, `${own}.B`]));
+    }
   }
   return writeExrChannels(width, height, channels, depth);
 }

@@ -77,8 +77,11 @@ export function meanSamples(film: Film, samples: number): number {
   return sum / film.stopped.length;
 }
 
-/** Radius of the disc over which light set aside is spread, pixels. */
+/** Radius over which light set aside is spread, pixels: the least, and the greatest for the brightest. */
 const SPREAD = 6;
+const WIDEST = 48;
+/** What it may add to the pixels about it at most, of their mean. */
+const MOST_ADDED = 0.5;
 /** Samples set aside around a pixel that tell a bright detail from a chance hit. */
 const DETAIL = 4;
 
@@ -97,7 +100,7 @@ export function developed(film: Film, samples: number): Float32Array {
 
 /**
  * Gives back what was set aside at a pixel: where it was, when enough of it shows that something bright is there;
- * otherwise evenly to what is seen within SPREAD of it, so that a chance hit becomes a faint glow and no light is lost.
+ * otherwise as a faint glow over what is seen about it, the wider the brighter, so that no light is lost.
  */
 function giveBack(film: Film, pixel: number, samples: number, out: Float32Array): void {
   const { width, height, channels, sums } = film;
@@ -105,15 +108,45 @@ function giveBack(film: Film, pixel: number, samples: number, out: Float32Array)
   const at = pixel * channels + AT.aside;
   const light = [0, 1, 2].map((c) => sums[at + c] / samples);
   let events = 0;
-  const near: number[] = [];
-  for (let v = Math.max(0, y - SPREAD); v <= Math.min(height - 1, y + SPREAD); v++)
-    for (let u = Math.max(0, x - SPREAD); u <= Math.min(width - 1, x + SPREAD); u++) {
-      const q = v * width + u;
-      if (Math.abs(u - x) <= 1 && Math.abs(v - y) <= 1) events += sums[q * channels + AT.events];
-      if ((u - x) ** 2 + (v - y) ** 2 <= SPREAD * SPREAD && out[q * 4 + 3] > 0) near.push(q);
+  let seen = 0;
+  let count = 0;
+  around(width, height, x, y, SPREAD, (q, d2) => {
+    if (d2 <= 2) events += sums[q * channels + AT.events];
+    const p = q * channels;
+    seen += luminance(sums[p], sums[p + 1], sums[p + 2]) / samples;
+    count++;
+  });
+  const bright = luminance(light[0], light[1], light[2]);
+  // the middle of (1 − d² / r²)² gets 3 / (π r²) of it
+  const fit = Math.sqrt((3 * bright) / (Math.PI * MOST_ADDED * Math.max(seen / count, bright * 1e-6)));
+  const radius = events >= DETAIL ? 0 : Math.round(Math.min(WIDEST, Math.max(SPREAD, fit)));
+  const weight = (q: number, d2: number) => (out[q * 4 + 3] > 0 ? (1 - d2 / (radius * radius + 1)) ** 2 : 0);
+  let sum = 0;
+  around(width, height, x, y, radius, (q, d2) => (sum += weight(q, d2)));
+  if (sum === 0) {
+    for (let c = 0; c < 3; c++) out[pixel * 4 + c] += light[c];
+    return;
+  }
+  around(width, height, x, y, radius, (q, d2) => {
+    const share = weight(q, d2) / sum;
+    for (let c = 0; c < 3; c++) out[q * 4 + c] += light[c] * share;
+  });
+}
+
+/** Calls back for each pixel within a radius of (x, y), with its squared distance. */
+function around(
+  width: number,
+  height: number,
+  x: number,
+  y: number,
+  radius: number,
+  each: (pixel: number, d2: number) => void,
+): void {
+  for (let v = Math.max(0, y - radius); v <= Math.min(height - 1, y + radius); v++)
+    for (let u = Math.max(0, x - radius); u <= Math.min(width - 1, x + radius); u++) {
+      const d2 = (u - x) ** 2 + (v - y) ** 2;
+      if (d2 <= radius * radius) each(v * width + u, d2);
     }
-  const to = events >= DETAIL || near.length === 0 ? [pixel] : near;
-  for (const q of to) for (let c = 0; c < 3; c++) out[q * 4 + c] += light[c] / to.length;
 }
 
 /**
@@ -185,11 +218,28 @@ export function lossOf(film: Film): number {
   return lost > 0 ? lost / (kept + lost) : 0;
 }
 
+/** Share groups a film keeps apart at most; the last one has the light of all others. */
+export const MOST_GROUPS = 32;
+
+/** The groups' names that a film keeps apart. */
+export const groupsKept = (names: readonly string[]): string[] =>
+  names.length <= MOST_GROUPS ? [...names] : [...names.slice(0, MOST_GROUPS - 1), 'All others'];
+
 /** Where a pixel's layers begin. */
 export const LAYERS_AT = CHANNELS;
 
 /** Whether the film gathers layers. */
 export const hasLayers = (film: Film) => film.channels > CHANNELS;
+
+/** All that is kept of a film beside its picture: layers, and each group's share where they are apart. */
+export function filmLayers(film: Film, picture: Float32Array, names: readonly string[]) {
+  const layers = developedLayers(film);
+  if (film.groups === 0) return layers;
+  const all = developedShares(film, picture);
+  const each = film.width * film.height * 3;
+  const shares = groupsKept(names).map((name, g) => ({ name, data: all.subarray(g * each, (g + 1) * each) }));
+  return { ...layers, shares };
+}
 
 export interface FilmLayers {
   /** Reflectance of what is seen first, r g b. */

@@ -57,7 +57,9 @@ export const photonCount = (width: number, height: number) =>
 export function photonRadius(sources: PhotonSources, eye: Eye, sample: number): number {
   const { low, high } = sources.box;
   const middle = low.map((v, k) => (v + high[k]) / 2);
-  const distance = eye.orthographic ? 1 : middle.reduce((s, v, k) => s + (v - eye.origin[k]) * eye.forward[k], 0);
+  const distance = eye.orthographic
+    ? 1
+    : middle.reduce((s, v, k) => s + (v - eye.origin[k]) * eye.forward[k], 0);
   const half = Math.sqrt(eye.up.reduce((s, v) => s + v * v, 0));
   const diagonal = Math.sqrt(low.reduce((s, v, k) => s + (high[k] - v) ** 2, 0));
   const pixel = (2 * half * Math.max(distance, diagonal / 2)) / eye.height;

@@ -6,6 +6,7 @@ import type { SurroundPicture } from '../light/surround.ts';
 import type { RenderScene, SceneSolid } from '../scene/renderScene.ts';
 import { composed } from '../scene/transform.ts';
 import { Arena } from './arena.ts';
+import { groupsKept } from './film.ts';
 import { FinishRecords } from './finishRecords.ts';
 import { instantiate, type KernelExports, type RayAddresses } from './kernel.ts';
 import * as K from './kernelLayout.ts';
@@ -144,11 +145,14 @@ export class SceneMemory {
     this.arena.floats(finishes, records.length).set(records);
     const most = scene.lights.length + parts.count + 1;
     const eyeBytes =
-      Math.ceil((parts.count * K.PART_BYTES + (most + 1) * (K.EMITTER_BYTES + K.LIGHT_NODE_BYTES + K.SOURCE_BYTES)) / 64) *
+      Math.ceil(
+        (parts.count * K.PART_BYTES + (most + 1) * (K.EMITTER_BYTES + K.LIGHT_NODE_BYTES + K.SOURCE_BYTES)) /
+          64,
+      ) *
         64 +
       64;
     const eyes = block(eyeBytes * this.lanes);
-    const shareBytes = scene.groups.length * K.WAVE * 12;
+    const shareBytes = groupsKept(scene.groups).length * K.WAVE * 12;
     const shares = block(shareBytes * this.lanes);
     const surround = this.surround(scene.surround.picture);
     const top = block(this.kernel.nodeBytes(instanceCount));
@@ -170,7 +174,9 @@ export class SceneMemory {
       eyes,
       eyeBytes,
       areas: solids.map((s) => s.areas),
-      photons: scene.finishes.some((_, i) => isSharp(records, i)) ? (this.photons ??= this.roomForPhotons()) : null,
+      photons: scene.finishes.some((_, i) => isSharp(records, i))
+        ? (this.photons ??= this.roomForPhotons())
+        : null,
       shares,
       shareBytes,
       firstLight: instances.count,

@@ -7,7 +7,7 @@ import { reduced, type SurroundPicture } from '../light/surround.ts';
  * Widest map, by how far the brightest of a picture stands out of its mean: small suns need fine cells, and a soft sky's
  * coarse ones stay in a processor's cache.
  */
-const WIDEST = { sunny: 512, soft: 128 };
+const WIDEST = { sunny: 2048, soft: 128 };
 const SUNNY = 100;
 /** Times the mean above which light of the surround is a sun's. */
 const SUN = 100;
@@ -117,7 +117,8 @@ function sunOf({ width, height, data }: SurroundPicture, clip: number): Surround
     for (let i = y * width * 3; i < (y + 1) * width * 3; i += 3)
       row += Math.max(0, luminance(data[i], data[i + 1], data[i + 2]) - clip);
     // a row's pixels are as wide as its circle of latitude
-    if (row > 0) excess += (row * sin(((y + 0.5) / height) * Math.PI) * 2 * Math.PI * Math.PI) / (width * height);
+    if (row > 0)
+      excess += (row * sin(((y + 0.5) / height) * Math.PI) * 2 * Math.PI * Math.PI) / (width * height);
   }
   return { clip, excess };
 }

@@ -107,8 +107,7 @@ export class WaveTracer implements TileTracer {
     const emittersAt = partsAt + parts.count * K.PART_BYTES;
     new Uint8Array(buffer, emittersAt, lights.emitters.byteLength).set(new Uint8Array(lights.emitters));
     const flags = new Int32Array(buffer, emittersAt, lights.emitters.byteLength / 4);
-    for (const e of sources?.emitters ?? [])
-      flags[(e * K.EMITTER_BYTES + K.E_FLAGS) / 4] |= K.BY_PHOTONS;
+    for (const e of sources?.emitters ?? []) flags[(e * K.EMITTER_BYTES + K.E_FLAGS) / 4] |= K.BY_PHOTONS;
     const nodesAt = emittersAt + lights.emitters.byteLength;
     new Uint8Array(buffer, nodesAt, lights.nodes.byteLength).set(new Uint8Array(lights.nodes));
     const instances = new DataView(buffer);
@@ -272,7 +271,7 @@ function add(
   let b = left[from + 2];
   let l = luminance(r, g, b);
   // cheap first: most samples are near their own pixel's mean
-  if (l * (s + 1) > OUTLIER * (luminance(sums[at], sums[at + 1], sums[at + 2]) + l) / 9) {
+  if (l * (s + 1) > (OUTLIER * (luminance(sums[at], sums[at + 1], sums[at + 2]) + l)) / 9) {
     let sum = l;
     let count = 0;
     for (let v = Math.max(y0, y - 1); v <= Math.min(y1 - 1, y + 1); v++)

@@ -1,6 +1,13 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { createFilm, developed, developedLayers, hasLayers, LAYERS_AT, noiseOf } from '../../src/trace/film.ts';
+import {
+  createFilm,
+  developed,
+  developedLayers,
+  hasLayers,
+  LAYERS_AT,
+  noiseOf,
+} from '../../src/trace/film.ts';
 import type { TileTracer } from '../../src/trace/waveTracer.ts';
 import { draw, pixelSeed, point } from '../oracle/sampler.ts';
 import { Probe, sceneOf } from './sceneFixture.ts';

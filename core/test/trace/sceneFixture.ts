@@ -220,7 +220,13 @@ export class Probe {
 }
 
 /** A film of so many samples, traced as the product does. */
-export function tracedFilm(scene: RenderScene, view: Eye, samples: number, seed = 1, options: FilmOptions = {}): Film {
+export function tracedFilm(
+  scene: RenderScene,
+  view: Eye,
+  samples: number,
+  seed = 1,
+  options: FilmOptions = {},
+): Film {
   const film = createFilm(view.width, view.height, options);
   const control = createControl();
   traceShare(tracerFor(scene, view), film, control, nextRun(control), 0, samples, seed);

@@ -129,7 +129,8 @@ const EYE = {
   up: [0, 0.4, 0] as [number, number, number],
   visible: null,
   dress: null,
-  bounces: 4, limits: null,
+  bounces: 4,
+  limits: null,
 };
 
 describe('scenes one after the other', () => {

@@ -123,7 +123,8 @@ describe('what glows', () => {
       ...spotView([0, 0, 3], [0, 0, -1], 40),
       right: [0.6, 0, 0],
       up: [0, 0.6, 0],
-      bounces: 60, limits: null,
+      bounces: 60,
+      limits: null,
     };
     const power = (pieces: Parameters<typeof sceneOf>[0]) => meanOf(traced(sceneOf(pieces), wide, 400), 1);
     // seen from one side: flux through a plane, the same from every side
@@ -160,7 +161,8 @@ describe('a wall on which something stands', () => {
         ...spotView([0.3, 0.2, 2], [-0.15, -0.1, -1], 64),
         right: [0.7, 0, 0],
         up: [0, 0.7, 0],
-        bounces: 30, limits: null,
+        bounces: 30,
+        limits: null,
       };
       const l = Math.hypot(...eye.forward);
       eye.forward = eye.forward.map((v) => v / l) as Vec;
@@ -301,7 +303,8 @@ describe('the kernel beside the reference', () => {
     up: [0, 0.3, 0],
     visible: null,
     dress: null,
-    bounces: 6, limits: null,
+    bounces: 6,
+    limits: null,
   };
   for (const [name, surface] of Object.entries(surfaces)) {
     it(`gives the same picture: ${name}`, () => {

@@ -1,8 +1,9 @@
-/** ./wemlox bench [rays|paths|scene|type|drawings|truths] [--json FILE] [--dump DIR] */
+/** ./wemlox bench [rays|paths|caustics|scene|type|drawings|truths] [--json FILE] [--dump DIR] */
 import 'reflect-metadata';
 import { writeFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
 import { benchDrawings } from './drawings.ts';
+import { benchCaustics } from './caustics.ts';
 import { benchPaths } from './paths.ts';
 import { benchRays } from './rays.ts';
 import { print, type Report } from './report.ts';
@@ -17,6 +18,7 @@ const { values, positionals } = parseArgs({
 const BENCHES: Record<string, () => Promise<Report>> = {
   rays: () => benchRays(values.dump),
   paths: benchPaths,
+  caustics: benchCaustics,
   scene: benchScene,
   type: benchType,
   drawings: benchDrawings,

@@ -162,10 +162,10 @@ export class Engine {
 
   /** Puts the picture as far as it is on the stage once more. */
   private showAgain(shown: Awaited<ReturnType<TracePool['regrade']>>): void {
-    const { fresh, samples, noise, secondsLeft } = useShown.getState();
+    const { fresh, samples, noise, loss, secondsLeft } = useShown.getState();
     if (!shown || !fresh) return;
     const { width, height, pixels } = shown;
-    this.onPicture({ pixels, size: { width, height }, samples, noise, secondsLeft });
+    this.onPicture({ pixels, size: { width, height }, samples, noise, loss, secondsLeft });
   }
 
   /** Asks the scene's worker. @throws with what it says when it cannot answer */
@@ -271,6 +271,7 @@ export class Engine {
         useShown.setState({
           samples: progress.samples,
           noise: progress.noise,
+          loss: progress.loss,
           secondsLeft: progress.secondsLeft,
           fresh: true,
         });

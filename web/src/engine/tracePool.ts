@@ -1,7 +1,7 @@
 /** The page's end of the tracing threads: one shared film, tiles claimed through shared memory. */
 import { newGrade, type Camera, type Grade } from '@wemlox/core/document';
 import { callOff as stopDenoising, type DenoiseJob } from '@wemlox/core/picture/denoise/denoise';
-import { createFilm, type Film } from '@wemlox/core/trace/film';
+import { createFilm, groupsKept, type Film } from '@wemlox/core/trace/film';
 import { createControl, nextRun, rewind, runIsOff } from '@wemlox/core/trace/tiles';
 import type { PreparedScene } from '@wemlox/core/trace/prepare';
 import type {
@@ -57,6 +57,8 @@ export interface TraceProgress {
   samples: number;
   /** Relative standard error of the mean. */
   noise: number;
+  /** Share of the light that limits on bounces lose. */
+  loss: number;
   secondsLeft: number;
   /** Null when there is nothing new to be seen. */
   pixels: Uint8ClampedArray<ArrayBuffer> | null;
@@ -98,6 +100,8 @@ export class TracePool {
   private readonly control = createControl();
   private run = 0;
   private grade: Grade = newGrade();
+  /** Names of the share groups that films keep apart. */
+  private groups: string[] = [];
   /** Whether pictures are shown without their noise. */
   private clean = true;
   /** The picture being cleaned. */
@@ -134,6 +138,7 @@ export class TracePool {
   async takeScene(prepared: PreparedScene, rays: RayMemory): Promise<void> {
     this.callOff();
     this.film = null;
+    this.groups = groupsKept(prepared.scene.groups);
     const { control } = this;
     await Promise.all(this.tracers.map((t, lane) => t.ask({ type: 'scene', prepared, rays, lane, control })));
   }
@@ -159,12 +164,16 @@ export class TracePool {
       known.size.height !== size.height ||
       known.seed !== seed
     ) {
-      this.film = { film: createFilm(size.width, size.height, { shared: true, layers: true }), request, samples: 0 };
+      this.film = {
+        film: createFilm(size.width, size.height, { shared: true, layers: true, groups: this.groups.length }),
+        request,
+        samples: 0,
+      };
     }
     const state = this.film!;
     const show = async (shown: Shown, samples: number, secondsLeft: number) => {
-      const { noise, pixels, width, height } = shown;
-      await onProgress({ samples, noise, secondsLeft, pixels, size: { width, height } });
+      const { noise, loss, pixels, width, height } = shown;
+      await onProgress({ samples, noise, loss, secondsLeft, pixels, size: { width, height } });
       return !runIsOff(this.control, run);
     };
     if (this.clean && state.samples === 0) {
@@ -204,7 +213,8 @@ export class TracePool {
       cleaning.seconds += (performance.now() - before) / 1000;
       if (runIsOff(this.control, run)) return false;
       cleaning[shrink === 1 ? 'whole' : 'half'] = last;
-      if (cleaned && !(await show({ ...cleaned, noise: shown.noise }, last, left))) return false;
+      if (cleaned && !(await show({ ...cleaned, noise: shown.noise, loss: shown.loss }, last, left)))
+        return false;
     }
     return true;
   }
@@ -303,7 +313,8 @@ export class TracePool {
   async encode<K extends EncodeKind>(
     ...kinds: K[]
   ): Promise<{ files: Record<K, Uint8Array<ArrayBuffer>>; samples: number } | null> {
-    const done = await this.display.ask({ type: 'encode', kinds, grade: this.grade, clean: this.clean });
+    const { grade, clean, groups } = this;
+    const done = await this.display.ask({ type: 'encode', kinds, grade, clean, groups });
     if (done.type !== 'encoded' || !done.files) return null;
     return { files: done.files as Record<K, Uint8Array<ArrayBuffer>>, samples: done.samples };
   }

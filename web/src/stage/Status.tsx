@@ -46,8 +46,11 @@ function SunkType() {
   });
 }
 
+/** Share of the light that limits on bounces may lose without a word. */
+const WORTH_TELLING = 0.01;
+
 export function Status({ place }: { place: Place }) {
-  const { state, samples, secondsLeft, failure, findings, fresh } = useShown();
+  const { state, samples, secondsLeft, failure, findings, fresh, loss } = useShown();
   const { mode, samples: goal, handles } = useChoice();
   const grave = findings.filter((f) => f.grave).map(findingText);
   if (!handles) return null;
@@ -92,6 +95,11 @@ export function Status({ place }: { place: Place }) {
         >
           {text}
         </span>
+        {mode === 'traced' && fresh && loss > WORTH_TELLING && (
+          <span className="w-fit rounded-sm bg-black/60 px-1.5 py-0.5 text-white">
+            The limits on bounces lose {(loss * 100).toFixed(1)} % of the light
+          </span>
+        )}
       </div>
     </>
   );

@@ -17,7 +17,10 @@ export async function loadPress(): Promise<void> {
   if (useStudio.getState().id === id) usePress.setState({ list });
 }
 
-export type PressSettings = Pick<PressOrder, 'width' | 'height' | 'samples' | 'format' | 'alpha' | 'layers'>;
+export type PressSettings = Pick<
+  PressOrder,
+  'width' | 'height' | 'samples' | 'format' | 'alpha' | 'layers' | 'denoise' | 'noise'
+>;
 
 /** Longest name of a file without its ending. */
 const LONGEST_FILE = 190;

@@ -18,6 +18,8 @@ interface View {
   findings: Finding[];
   samples: number;
   noise: number;
+  /** Share of the light that limits on bounces lose. */
+  loss: number;
   secondsLeft: number;
   /** The traced picture is of the document as it is now. */
   fresh: boolean;
@@ -33,6 +35,7 @@ export const useShown = create<View>()(() => ({
   findings: [],
   samples: 0,
   noise: 0,
+  loss: 0,
   secondsLeft: 0,
   fresh: false,
 }));

@@ -13,13 +13,13 @@ import {
 } from '@wemlox/core/picture/files';
 import { glowing } from '@wemlox/core/picture/glow';
 import { toneMapped8 } from '@wemlox/core/picture/tone';
-import { developed, developedLayers, noiseOf, type Film } from '@wemlox/core/trace/film';
+import { developed, filmLayers, lossOf, noiseOf, type Film } from '@wemlox/core/trace/film';
 import { kernelMemory } from '@wemlox/core/trace/kernel';
 import { compileDenoiser, denoiserWeights } from './files.ts';
 import type { Denoiser, DisplayOrder, DisplayReply, EncodeKind } from './messages.ts';
 
 /** The last picture developed, linear. */
-let picture: (LinearPicture & { film: Film; samples: number; noise: number }) | null = null;
+let picture: (LinearPicture & { film: Film; samples: number; noise: number; loss: number }) | null = null;
 /** The same without its noise, as large or smaller. */
 let cleaned: LinearPicture | null = null;
 /** Films of proofs that were looked at, by hash; the oldest go first. */
@@ -35,13 +35,13 @@ const seen = (clean: boolean): LinearPicture | null => (clean && cleaned ? clean
 function show(grade: Grade, clean: boolean): void {
   const shown = seen(clean);
   if (!shown) {
-    reply({ type: 'shown', samples: 0, noise: Infinity, width: 0, height: 0, pixels: null });
+    reply({ type: 'shown', samples: 0, noise: Infinity, loss: 0, width: 0, height: 0, pixels: null });
     return;
   }
   const { width, height, data } = glowing(shown, grade);
   const pixels = toneMapped8(data, grade);
-  const { samples, noise } = picture ?? { samples: 0, noise: Infinity };
-  reply({ type: 'shown', samples, noise, width, height, pixels }, [pixels.buffer]);
+  const { samples, noise, loss } = picture ?? { samples: 0, noise: Infinity, loss: 0 };
+  reply({ type: 'shown', samples, noise, loss, width, height, pixels }, [pixels.buffer]);
 }
 
 /** Opened when a picture is first cleaned. */
@@ -76,12 +76,12 @@ function encoded(
   return kind === 'exr' ? encodeExr(picture!) : encodePng(shown, grade, kind === 'png16' ? 16 : 8);
 }
 
-function encode({ kinds, grade, clean }: DisplayOrder & { type: 'encode' }): void {
+function encode({ kinds, grade, clean, groups }: DisplayOrder & { type: 'encode' }): void {
   if (!picture) {
     reply({ type: 'encoded', files: null, samples: 0 });
     return;
   }
-  const layers = kinds.includes('film') ? developedLayers(picture.film) : null;
+  const layers = kinds.includes('film') ? filmLayers(picture.film, picture.data, groups) : null;
   const shown = resized(seen(clean)!, picture.width, picture.height);
   const files = Object.fromEntries(kinds.map((kind) => [kind, encoded(kind, grade, layers, shown)]));
   reply(
@@ -124,8 +124,9 @@ self.onmessage = ({ data }: MessageEvent<DisplayOrder>) => {
     if (picture?.film.sums !== film.sums && !clean) cleaned = null;
     const { width, height } = film;
     const noise = noiseOf(film, samples);
-    picture = { width, height, data: developed(film, samples), film, samples, noise };
-    if (clean) reply({ type: 'shown', samples, noise, width, height, pixels: null });
+    const loss = lossOf(film);
+    picture = { width, height, data: developed(film, samples), film, samples, noise, loss };
+    if (clean) reply({ type: 'shown', samples, noise, loss, width, height, pixels: null });
     else show(data.grade, false);
   } else if (data.type === 'job') void setUp(data);
   else if (data.type === 'cleaned') {

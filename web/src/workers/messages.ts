@@ -157,8 +157,8 @@ export type DisplayOrder =
   | { type: 'job'; film: Film; samples: number; shrink: number; threads: number; first: boolean }
   | { type: 'cleaned'; job: DenoiseJob; samples: number; grade: Grade }
   | { type: 'grade'; grade: Grade; clean: boolean }
-  /** PNGs are as shown, cleaned or not; EXR and film as traced. */
-  | { type: 'encode'; kinds: EncodeKind[]; grade: Grade; clean: boolean }
+  /** PNGs are as shown, cleaned or not; EXR and film as traced, the film with the groups it keeps apart. */
+  | { type: 'encode'; kinds: EncodeKind[]; grade: Grade; clean: boolean; groups: string[] }
   /** A proof's film under a grade; with `against`, how it differs from another's, or from the present (null). */
   | { type: 'proofs'; film: string; against?: string | null; grade: Grade };
 
@@ -171,6 +171,7 @@ export type DisplayReply =
       type: 'shown';
       samples: number;
       noise: number;
+      loss: number;
       pixels: Uint8ClampedArray<ArrayBuffer> | null;
     } & PictureSize)
   | { type: 'job'; job: DenoiseJob; denoiser: Denoiser }

@@ -28,6 +28,8 @@ function Row({ job }: { job: PressJob }) {
       <span className="quiet">
         {job.width} × {job.height}, {job.format}
         {job.layers && ', layers'}
+        {job.denoise > 0 && `, cleaned ${Math.round(job.denoise * 100)} %`}
+        {job.noise > 0 && `, to a noise of ${Number((job.noise * 100).toFixed(1))} %`}
       </span>
       <progress
         className="progress w-full"

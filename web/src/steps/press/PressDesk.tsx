@@ -32,6 +32,8 @@ function Order() {
     format: 'png16',
     alpha: true,
     layers: false,
+    denoise: 1,
+    noise: 0,
   });
   const height = Math.max(1, Math.round(width / aspect));
   const exr = settings.format.startsWith('exr');
@@ -60,6 +62,31 @@ function Order() {
         initial={256}
         onChange={(v) => set({ ...settings, samples: Math.round(v) })}
       />
+      <NumberRow
+        label="Enough at a noise of"
+        unit="%"
+        min={0}
+        max={100}
+        faderMax={20}
+        step={0.1}
+        digits={1}
+        value={settings.noise * 100}
+        initial={0}
+        hint="Squares of the picture stop there, before all samples are traced; 0 traces them all"
+        onChange={(v) => set({ ...settings, noise: v / 100 })}
+      />
+      <NumberRow
+        label="Cleaned"
+        unit="%"
+        min={0}
+        max={100}
+        step={1}
+        digits={0}
+        value={settings.denoise * 100}
+        initial={100}
+        hint="Share of the picture from which its noise is taken"
+        onChange={(v) => set({ ...settings, denoise: v / 100 })}
+      />
       <ChoiceRow
         label="File"
         value={settings.format}
@@ -75,7 +102,7 @@ function Order() {
       />
       {exr && (
         <SwitchRow
-          label="Albedo, normal and depth"
+          label="Albedo, normal, depth and each light"
           value={settings.layers}
           onChange={(layers) => set({ ...settings, layers })}
         />
