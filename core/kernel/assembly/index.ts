@@ -1,10 +1,12 @@
 export { build, buildTop, nodeBytes, nodesBuilt, packBytes, packsBuilt, scratchBytes } from './build';
-export { closestBatch, init, occludedBatch } from './traverse';
+export { closestBatch, occludedBatch } from './batch';
+export { init } from './traverse';
 export { setLights, setScene } from './scene';
 export { setEye } from './eye';
 export { setSurround } from './surround';
 export { setPhotons, sortPhotons, usePhotons } from './caustics';
 export { setShares } from './film';
+export { setLimits } from './meet';
 export { setSources } from './photons';
-export { raysTraced, sendPhotons, setLimits, setMasks, traceWave } from './wave';
+export { raysTraced, sendPhotons, setMasks, traceWave } from './wave';
 export { probe, probeChoice, probeLights } from './probe';

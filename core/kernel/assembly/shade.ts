@@ -1,29 +1,28 @@
 // One bounce of four paths on one finish: a light is sought, and a direction drawn to go on in.
 import {
-  F_ABSORPTION_B, F_ABSORPTION_G, F_ABSORPTION_R, F_ALPHA_X, F_ALPHA_Y, F_CHOOSE_ALPHA2, F_CHOOSE_DIFFUSE,
-  F_CHOOSE_SPECULAR, F_GLASS, F_IOR, F_SHARP, F_SHEET_ALPHA, F_TURN_COS, F_TURN_SIN, LANE_NEAR, LANE_SCRATCH, NEAR,
-  P_CASTER, P_DEPTH, P_DX, P_DY, P_DZ, P_FROM, P_GX, P_GY, P_GZ, P_INSTANCE, P_KEPT, P_KINDS, P_LIFT, P_MEDIUM, P_NEAR,
-  P_NOW, P_NX, P_NY, P_NZ, P_OX, P_OY, P_OZ, P_PDF, P_PIXEL, P_SBLUE, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SGREEN, P_SGROUP,
-  P_SNEAR, P_SREACH, P_SRED, P_SX, P_SY, P_SZ, P_TB, P_TG, P_TR, P_TRAVELLED, P_UX, P_UY, P_UZ, P_VALPHA2, P_VDIFFUSE,
-  P_VNX, P_VNY, P_VNZ, P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VSUM, P_VTHROUGH, P_VX, P_VY, P_VZ, P_X, P_Y, P_Z, PH_BLUE,
-  PH_DX, PH_DY, PH_DZ, PH_GREEN, PH_GROUP, PH_RED, PH_X, PH_Y, PH_Z,
+  F_ABSORPTION_B, F_ABSORPTION_G, F_ABSORPTION_R, F_CHOOSE_ALPHA2, F_CHOOSE_DIFFUSE, F_CHOOSE_SPECULAR, F_GLASS,
+  F_SHARP, F_SHEET_ALPHA, P_CASTER, P_DEPTH, P_DX, P_DY, P_DZ, P_FROM, P_GX, P_GY, P_GZ, P_INSTANCE, P_KEPT, P_KINDS,
+  P_LIFT, P_MEDIUM, P_NEAR, P_NOW, P_OX, P_OY, P_OZ, P_PDF, P_PIXEL, P_SBLUE, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SGREEN,
+  P_SGROUP, P_SNEAR, P_SREACH, P_SRED, P_SX, P_SY, P_SZ, P_TB, P_TG, P_TR, P_TRAVELLED, P_VALPHA2, P_VDIFFUSE, P_VNX,
+  P_VNY, P_VNZ, P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VSUM, P_VTHROUGH, P_VX, P_VY, P_VZ, P_X, P_Y, P_Z,
 } from './layout';
-import { byPhotonsHere, photonsNear, radius, skyClip, standsFor } from './caustics';
-import { gain } from './film';
+import { byPhotonsHere } from './caustics';
 import {
-  above, add, below, both, div, dot3, flip, gather, mad, most, mul, pick, root, scatter, splat, sub, where,
-} from './lanes';
+  base, count, frame, get, nx, ny, nz, offset, put, row, squaredIndex, take, ux, uy, uz, vx, vy, vz,
+} from './group';
+import { above, add, below, both, div, dot3, flip, mad, most, mul, pick, root, splat, sub } from './lanes';
 import {
   byPhotons, castsShadow, chooseLight, chosenChance, giveB, giveDensity, giveG, givePoint, giveR, groupOf, lightFrom,
   onlySky, pointOn, standAt, toDistance, toX as lightToX, toY as lightToY, toZ as lightToZ, weighLights,
 } from './lights';
 import {
-  drawnDiffuse, evaluate, goesOn, sample, scatteredB, scatteredG, scatteredPdf, scatteredR, scatteredSharp, toX, toY, toZ,
-  view,
+  drawnDiffuse, evaluate, goesOn, sample, scatteredB, scatteredG, scatteredPdf, scatteredR, scatteredSharp, toX, toY,
+  toZ, view,
 } from './lobes/surface';
 import { exp1 } from './maths4';
+import { skyKept, takeIn } from './receive';
 import { draw4, drawX, drawY } from './sampler4';
-import { finishAt, lane, mirror, points } from './scene';
+import { finishAt, mirror, points } from './scene';
 import { skyB, skyDensity, skyDraw4, skyG, skyGroup, skyR, skyWeight, skyX, skyY, skyZ } from './surround';
 
 /** Pairs of draws a bounce uses: light and lobe, place on the light, direction, roulette. */
@@ -39,79 +38,8 @@ const NOWHERE: f32 = 1e30;
 /** Less than this of anything is not worth a shadow ray. */
 const FAINT: f32 = 1e-7;
 const QUARTER_PI: f32 = 0.7853981633974483;
-const TWICE_INV_PI: f32 = 0.6366197723675814;
-/** Photons that graze a surface count as if they came at this cosine. */
-const LEAST_SLANT: f32 = 0.05;
 /** Interpolated normals turn a photon's light by no more than this. */
 const MOST_TURNED: f32 = 4;
-
-/** Of the group under way: its paths' byte offsets, and how many are real. */
-let p0: usize = 0;
-let p1: usize = 0;
-let p2: usize = 0;
-let p3: usize = 0;
-let count: i32 = 0;
-let base: usize = 0;
-
-// @ts-ignore: decorator
-@inline function get(field: usize): v128 { return gather(base + field, p0, p1, p2, p3); }
-// @ts-ignore: decorator
-@inline function put(field: usize, v: v128): void { scatter(base + field, p0, p1, p2, p3, v); }
-// @ts-ignore: decorator
-@inline function offset(k: i32): usize { return k === 0 ? p0 : k === 1 ? p1 : k === 2 ? p2 : p3; }
-
-// the shading frame of the four
-let ux: v128 = f32x4.splat(0);
-let uy: v128 = f32x4.splat(0);
-let uz: v128 = f32x4.splat(0);
-let vx: v128 = f32x4.splat(0);
-let vy: v128 = f32x4.splat(0);
-let vz: v128 = f32x4.splat(0);
-let nx: v128 = f32x4.splat(0);
-let ny: v128 = f32x4.splat(0);
-let nz: v128 = f32x4.splat(0);
-
-/** Any frame will do for round lobes (Duff et al., JCGT 2017); brushed ones follow the tangent. */
-function frame(finish: usize): void {
-  if (load<f32>(finish + F_ALPHA_X) === load<f32>(finish + F_ALPHA_Y)) {
-    const sign = pick(below(nz, splat(0)), splat(-1), splat(1));
-    const p = div(splat(-1), add(sign, nz));
-    const q = mul(mul(nx, ny), p);
-    ux = mad(mul(mul(sign, nx), nx), p, splat(1));
-    uy = mul(sign, q);
-    uz = flip(mul(sign, nx));
-    vx = q;
-    vy = mad(mul(ny, ny), p, sign);
-    vz = flip(ny);
-    return;
-  }
-  let tx = get(P_UX);
-  let ty = get(P_UY);
-  let tz = get(P_UZ);
-  const off = dot3(tx, ty, tz, nx, ny, nz);
-  tx = sub(tx, mul(off, nx));
-  ty = sub(ty, mul(off, ny));
-  tz = sub(tz, mul(off, nz));
-  const l = div(splat(1), root(most(dot3(tx, ty, tz, tx, ty, tz), splat(1e-20))));
-  tx = mul(tx, l);
-  ty = mul(ty, l);
-  tz = mul(tz, l);
-  const bx = sub(mul(ny, tz), mul(nz, ty));
-  const by = sub(mul(nz, tx), mul(nx, tz));
-  const bz = sub(mul(nx, ty), mul(ny, tx));
-  const c = v128.load32_splat(finish + F_TURN_COS);
-  const s = v128.load32_splat(finish + F_TURN_SIN);
-  ux = mad(tx, c, mul(bx, s));
-  uy = mad(ty, c, mul(by, s));
-  uz = mad(tz, c, mul(bz, s));
-  vx = sub(mul(bx, c), mul(tx, s));
-  vy = sub(mul(by, c), mul(ty, s));
-  vz = sub(mul(bz, c), mul(tz, s));
-}
-
-/** Places for one number of each of the four, while lights are sought one path at a time. */
-// @ts-ignore: decorator
-@inline function row(i: usize): usize { return lane + LANE_SCRATCH + (i << 4); }
 
 /** Chooses a light for each of the four and takes a point of it. */
 function seekEach(through: bool): void {
@@ -261,89 +189,6 @@ function seek(finish: usize, inside: bool, queue: usize, index: i32, pair: v128,
   return queued;
 }
 
-/** Share of the surround's light that a path counts itself, where photons bring what stands out of it but `kept`. */
-export function skyKept(r: v128, g: v128, b: v128, kept: v128): v128 {
-  const l = mad(r, splat(0.2126), mad(g, splat(0.7152), mul(b, splat(0.0722))));
-  const rest = f32x4.pmin(splat(1), div(splat(skyClip), most(l, splat(1e-30))));
-  return mad(sub(splat(1), rest), kept, rest);
-}
-
-/** Light that photons brought to where those of the four stand that are on receivers. */
-function takeIn(): void {
-  const list = lane + LANE_NEAR;
-  let longest = 0;
-  let any: usize = 0;
-  for (let k = 0; k < 4; k++) {
-    const own = list + <usize>(k * NEAR) * 4;
-    const at = base + offset(k);
-    const n = k >= count || load<i32>(at + P_CASTER) !== 0 ? 0 : photonsNear(at, own, NEAR);
-    store<i32>(row(0) + (<usize>k << 2), n);
-    store<f32>(row(1) + (<usize>k << 2), <f32>standsFor);
-    if (n > 0) any = load<u32>(own);
-    longest = max(longest, n);
-  }
-  if (longest === 0) return;
-  const counts = v128.load(row(0));
-  const px = get(P_X);
-  const py = get(P_Y);
-  const pz = get(P_Z);
-  const gx = get(P_GX);
-  const gy = get(P_GY);
-  const gz = get(P_GZ);
-  const r2 = splat(radius * radius);
-  // a cone over the disc weighs what is near more (Epanechnikov's kernel); basic radiance in glass
-  let each = mul(v128.load(row(1)), splat(TWICE_INV_PI / (radius * radius)));
-  for (let k = 0; k < count; k++) {
-    const medium = load<i32>(base + offset(k) + P_MEDIUM);
-    store<f32>(row(1) + (<usize>k << 2), medium < 0 ? <f32>1 : squaredIndex(finishAt(medium)));
-  }
-  each = div(each, most(v128.load(row(1)), splat(1)));
-  const tr = mul(get(P_TR), each);
-  const tg = mul(get(P_TG), each);
-  const tb = mul(get(P_TB), each);
-  for (let j = 0; j < longest; j++) {
-    const here = i32x4.lt_s(i32x4.splat(j), counts);
-    const mask = i32x4.bitmask(here);
-    const q0: usize = (mask & 1) !== 0 ? load<u32>(list + <usize>j * 4) : any;
-    const q1: usize = (mask & 2) !== 0 ? load<u32>(list + <usize>(NEAR + j) * 4) : any;
-    const q2: usize = (mask & 4) !== 0 ? load<u32>(list + <usize>(2 * NEAR + j) * 4) : any;
-    const q3: usize = (mask & 8) !== 0 ? load<u32>(list + <usize>(3 * NEAR + j) * 4) : any;
-    const lx = gather(PH_DX, q0, q1, q2, q3);
-    const ly = gather(PH_DY, q0, q1, q2, q3);
-    const lz = gather(PH_DZ, q0, q1, q2, q3);
-    const iz = dot3(lx, ly, lz, nx, ny, nz);
-    const side = dot3(lx, ly, lz, gx, gy, gz);
-    evaluate(dot3(lx, ly, lz, ux, uy, uz), dot3(lx, ly, lz, vx, vy, vz), iz);
-    const ox = sub(gather(PH_X, q0, q1, q2, q3), px);
-    const oy = sub(gather(PH_Y, q0, q1, q2, q3), py);
-    const oz = sub(gather(PH_Z, q0, q1, q2, q3), pz);
-    const cone = most(splat(0), sub(splat(1), div(dot3(ox, oy, oz, ox, oy, oz), r2)));
-    // photons count what falls on the true surface
-    const share = where(
-      both(here, above(mul(side, iz), splat(0))),
-      div(mul(cone, sub(splat(1), scatteredSharp)), most(f32x4.abs(side), splat(LEAST_SLANT))),
-    );
-    v128.store(row(4), mul(mul(tr, scatteredR), mul(share, gather(PH_RED, q0, q1, q2, q3))));
-    v128.store(row(5), mul(mul(tg, scatteredG), mul(share, gather(PH_GREEN, q0, q1, q2, q3))));
-    v128.store(row(6), mul(mul(tb, scatteredB), mul(share, gather(PH_BLUE, q0, q1, q2, q3))));
-    for (let k = 0; k < count; k++) {
-      if ((mask & (1 << k)) === 0) continue;
-      const lane4 = <usize>k << 2;
-      const photon = k === 0 ? q0 : k === 1 ? q1 : k === 2 ? q2 : q3;
-      gain(
-        base + offset(k), load<f32>(row(4) + lane4), load<f32>(row(5) + lane4), load<f32>(row(6) + lane4),
-        load<i32>(photon, PH_GROUP),
-      );
-    }
-  }
-}
-
-// @ts-ignore: decorator
-@inline function squaredIndex(finish: usize): f32 {
-  const ior = load<f32>(finish + F_IOR);
-  return ior * ior;
-}
-
 /** Dims what a light gives by the glass it would come through. */
 function absorb(finish: usize, inside: bool, at: usize): void {
   const crosses =
@@ -380,16 +225,8 @@ export function bounce(
   wave: usize, a: usize, b: usize, c: usize, d: usize, n: i32, number: i32, inside: bool, queue: usize, index: i32,
   sending: bool,
 ): void {
-  base = wave;
-  p0 = a;
-  p1 = b;
-  p2 = c;
-  p3 = d;
-  count = n;
   const finish = finishAt(number);
-  nx = get(P_NX);
-  ny = get(P_NY);
-  nz = get(P_NZ);
+  take(wave, a, b, c, d, n);
   const dx = get(P_DX);
   const dy = get(P_DY);
   const dz = get(P_DZ);

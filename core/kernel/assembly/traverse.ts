@@ -4,7 +4,6 @@
 import {
   CASTS_SHADOW, INSTANCE_BYTES, INSTANCE_FLAGS, INSTANCE_NODES, INSTANCE_PACKS, INSTANCE_TO_SOLID,
   LANE_TOP_STACK, LEAF_SHIFT, NODE_BYTES, NODE_CHILDREN, PACK_BYTES, PACK_CORNER, PACK_IDS,
-  HIT_BYTES, RAY_BYTES,
 } from './layout';
 
 /** Slabs are widened by two roundings each way (Ize, "Robust BVH Ray Traversal", JCGT 2013). */
@@ -455,37 +454,4 @@ export function occluded(
   ox: f32, oy: f32, oz: f32, tmin: f32, dx: f32, dy: f32, dz: f32, tmax: f32, from: i32, near: f32,
 ): i32 {
   return walk<Any>(ox, oy, oz, tmin, dx, dy, dz, tmax, from, near);
-}
-
-/** Closest hits of `n` rays (RAY_BYTES each), HIT_BYTES a hit. */
-export function closestBatch(rays: usize, hits: usize, n: i32): void {
-  for (let i = 0; i < n; i++) {
-    const r = rays + <usize>i * RAY_BYTES;
-    const h = hits + <usize>i * HIT_BYTES;
-    const tmin = load<f32>(r, 12);
-    const id = closest(
-      load<f32>(r), load<f32>(r, 4), load<f32>(r, 8), tmin,
-      load<f32>(r, 16), load<f32>(r, 20), load<f32>(r, 24), load<f32>(r, 28), -1, tmin,
-    );
-    store<f32>(h, best);
-    store<f32>(h, bestB1, 4);
-    store<f32>(h, bestB2, 8);
-    store<i32>(h, id, 12);
-    store<i32>(h, bestInstance, 16);
-  }
-}
-
-/** Any-hit of `n` rays; one i32 each at `out`: 1 blocked, 0 free. */
-export function occludedBatch(rays: usize, out: usize, n: i32): void {
-  for (let i = 0; i < n; i++) {
-    const r = rays + <usize>i * RAY_BYTES;
-    const tmin = load<f32>(r, 12);
-    store<i32>(
-      out + (<usize>i << 2),
-      occluded(
-        load<f32>(r), load<f32>(r, 4), load<f32>(r, 8), tmin,
-        load<f32>(r, 16), load<f32>(r, 20), load<f32>(r, 24), load<f32>(r, 28), -1, tmin,
-      ),
-    );
-  }
 }

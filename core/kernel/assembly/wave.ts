@@ -2,27 +2,26 @@
 //   aim → trace ⇄ misses → shade by finish → shadow rays → trace …, and at the end what each path leaves for the film.
 // A path's picture depends on pixel, sample and seed alone, so waves may be of any size and threads of any number.
 import {
-  BUCKETS, F_ABSORPTION_B, F_ABSORPTION_G, F_ABSORPTION_R, F_ALBEDO_R, F_EMISSION_R, F_GLASS, F_IOR, INSTANCE_BYTES,
-  INSTANCE_EMITTER, INSTANCE_FLAGS, IS_LIGHT, LANE_BUCKETS, LANE_LISTS, P_ALBEDO_B, P_ALBEDO_G, P_ALBEDO_R, P_ALPHA,
-  P_B1, P_B2, P_BEHIND, P_BEYOND, P_CASTER, P_COUNT, P_DEPTH, P_DISTANCE, P_DX, P_DY, P_DZ, P_FINISH, P_FROM, P_GX,
-  P_GY, P_GZ, P_INSIDE, P_INSTANCE, P_KEPT, P_KINDS, P_MEDIUM, P_NEAR, P_NORMAL_X, P_NORMAL_Y, P_NORMAL_Z, P_NOW, P_NX,
-  P_NY, P_NZ, P_OX, P_OY, P_OZ, P_PART, P_PASSES, P_PDF, P_PIXEL, P_SBLUE, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SGREEN,
-  P_SGROUP, P_SNEAR, P_SREACH, P_SRED, P_SX, P_SY, P_SZ, P_T, P_TB, P_TG, P_TR, P_TRAVELLED, P_TRIANGLE, P_X, P_Y, P_Z,
-  PART_CASTER, PART_EMITTER, PART_FLAGS, PART_GROUP, PART_HIDDEN, PART_TWO_SIDED, WAVE, WAVE_SIDE,
+  BUCKETS, INSTANCE_BYTES, INSTANCE_EMITTER, INSTANCE_FLAGS, IS_LIGHT, LANE_BUCKETS, LANE_LISTS, PART_CASTER,
+  PART_FLAGS, PART_HIDDEN, P_ALPHA, P_B1, P_B2, P_BEYOND, P_CASTER, P_DEPTH, P_DX, P_DY, P_DZ, P_FINISH, P_FROM,
+  P_INSIDE, P_INSTANCE, P_KEPT, P_KINDS, P_MEDIUM, P_NEAR, P_NOW, P_OX, P_OY, P_OZ, P_PART, P_PASSES, P_PDF, P_PIXEL,
+  P_SBLUE, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SGREEN, P_SGROUP, P_SNEAR, P_SREACH, P_SRED, P_SX, P_SY, P_SZ, P_T, P_TB,
+  P_TG, P_TR, P_TRAVELLED, P_TRIANGLE, WAVE, WAVE_SIDE,
 } from './layout';
 import { byPhotonsHere } from './caustics';
-import { aimPaths, depthOf } from './eye';
-import { clear, clearShares, gain, leave, ONE_IN } from './film';
+import { aimPaths } from './eye';
+import { clear, clearShares, gain, leave } from './film';
 import { standOnHit } from './geometry';
 import { div, gather, mad, most, mul, pick, splat } from './lanes';
-import { byPhotons, colourOf, densityOf, facing, groupOf, onlySky, skyChance, standAt } from './lights';
-import { exp1 } from './maths4';
+import { colourOf, facing, groupOf, onlySky, skyChance, standAt } from './lights';
+import { absorb, balance, gives, meet, meetSent, setBounces } from './meet';
 import { isPane, MOST_PASSES, paneB, paneG, paneR, paneRays, passesPane, throughPanes } from './panes';
 import { entry, f, scale, w, waveAt } from './paths';
-import { land, sendWave, wasSent } from './photons';
+import { sendWave, wasSent } from './photons';
+import { skyKept } from './receive';
 import { draw1, drawX, pixelSeed } from './sampler4';
 import { finishAt, instances, lane, partAt, sheets } from './scene';
-import { alive, bounce, PAIRS, queuedRays, REFLECTED, SCATTERED, skyKept, TRANSMITTED } from './shade';
+import { alive, bounce, PAIRS, queuedRays } from './shade';
 import { look4, skyB, skyDensity, skyG, skyGroup, skyR, skySeen } from './surround';
 import { closest, closestAfter, foundB1, foundB2, foundInstance, foundT, occluded } from './traverse';
 
@@ -30,9 +29,6 @@ const FAR: f32 = 1e30;
 /** Bounces before Russian roulette may end a path, and the greatest chance to go on. */
 const ROULETTE_AFTER: i32 = 3;
 const ROULETTE_MOST: f32 = 0.96;
-/** Pair of draws that chooses the paths followed past their limits. */
-const BEYOND_PAIR: i32 = 1 << 24;
-
 let wave: usize = 0;
 /** Lists of paths' byte offsets: under way, missed, queued shadow rays; and the next of each path's bucket. */
 let active: usize = 0;
@@ -45,35 +41,11 @@ let rays: f64 = 0;
 let masks: bool = false;
 /** Whether the wave carries photons from lamps. */
 let sending: bool = false;
-/** Most bounces in all, and of each kind as a path counts them. */
-let mostBounces: i32 = 0;
-let mostScattered: i32 = 1023;
-let mostReflected: i32 = 1023;
-let mostTransmitted: i32 = 1023;
-
 let heads: usize = 0;
 let touched: usize = 0;
 
 export function raysTraced(): f64 {
   return rays;
-}
-
-/** Bounces of each kind after which surfaces are still shaded, 0 … 1023. */
-export function setLimits(scattered: i32, reflected: i32, transmitted: i32): void {
-  mostScattered = scattered;
-  mostReflected = reflected;
-  mostTransmitted = transmitted;
-}
-
-/** What the last finishes of a wave's lights are worth when a bounce finds them by chance. */
-// @ts-ignore: decorator
-@inline function balance(at: usize, emitter: i32, t: f32, cosine: f32): f32 {
-  const pdf = f(P_PDF, at);
-  // light that photons bring over casters is theirs
-  const own: f32 = byPhotonsHere() && byPhotons(emitter) ? f(P_NOW, at) : 1;
-  if (pdf <= 0) return own;
-  standAt(at);
-  return (own * pdf) / (pdf + densityOf(emitter, t, cosine));
 }
 
 /** Traces one path's ray to the surface it is shaded on. @returns false when it meets none */
@@ -134,88 +106,6 @@ function trace(at: usize, index: i32): i32 {
     }
     id = closestAfter(ox, oy, oz, dx, dy, dz, FAR, t, instance, id);
   }
-}
-
-/** Adds light that a path meets. */
-// @ts-ignore: decorator
-@inline function gives(at: usize, share: f32, r: f32, g: f32, b: f32, group: i32): void {
-  const medium = w(P_MEDIUM, at);
-  let s = share;
-  if (medium >= 0) {
-    // radiance is carried divided by the squared index
-    const ior = load<f32>(finishAt(medium), F_IOR);
-    s /= ior * ior;
-  }
-  gain(at, f(P_TR, at) * s * r, f(P_TG, at) * s * g, f(P_TB, at) * s * b, group);
-}
-
-/** Absorption of the glass a path is in, over what it has gone since it was last counted. */
-// @ts-ignore: decorator
-@inline function absorb(at: usize, t: f32): void {
-  const medium = w(P_MEDIUM, at);
-  if (medium < 0) return;
-  const glass = finishAt(medium);
-  const way: f32 = f(P_TRAVELLED, at) - t;
-  scale(P_TR, at, exp1(load<f32>(glass, F_ABSORPTION_R) * way));
-  scale(P_TG, at, exp1(load<f32>(glass, F_ABSORPTION_G) * way));
-  scale(P_TB, at, exp1(load<f32>(glass, F_ABSORPTION_B) * way));
-  store<f32>(at + P_TRAVELLED, t);
-}
-
-/** Whether a path has had all the bounces it may; one of ONE_IN goes on, to know what the others lose. */
-function isSpent(at: usize, index: i32): bool {
-  const kinds = w(P_KINDS, at);
-  if (
-    w(P_DEPTH, at) < mostBounces && (kinds & (REFLECTED - 1)) <= mostScattered &&
-    ((kinds >> 10) & (REFLECTED - 1)) <= mostReflected && kinds >> 20 <= mostTransmitted
-  ) return false;
-  if (w(P_BEYOND, at) !== 0) return false;
-  draw1(w(P_PIXEL, at), index, BEYOND_PAIR);
-  if (f32x4.extract_lane(drawX, 0) * <f32>ONE_IN >= 1) return true;
-  store<i32>(at + P_BEYOND, 1);
-  return false;
-}
-
-/** Keeps a photon where it meets a receiver. @returns whether it is on a caster, and goes on */
-function meetSent(at: usize): bool {
-  const behind = w(P_BEHIND, at) !== 0;
-  store<i32>(at + P_INSIDE, behind && load<f32>(finishAt(w(P_FINISH, at)), F_GLASS) > 0 ? 1 : 0);
-  if (w(P_CASTER, at) !== 0) return w(P_DEPTH, at) < mostBounces;
-  if (w(P_DEPTH, at) > 0) land(at, firstSent + <i32>((at - wave) >> 2));
-  return false;
-}
-
-/** What a path's surface gives by itself, and what the film keeps of the first. @returns whether it is to be shaded */
-function meet(at: usize, index: i32): bool {
-  const finish = finishAt(w(P_FINISH, at));
-  const part = partAt(w(P_PART, at));
-  const behind = w(P_BEHIND, at) !== 0;
-  const depth = w(P_DEPTH, at);
-  const emitter = load<i32>(part, PART_EMITTER);
-  // a face glows from its outside; from both only where its file says so
-  if (emitter >= 0 && (!behind || (load<i32>(part, PART_FLAGS) & PART_TWO_SIDED) !== 0)) {
-    const cosine: f32 = behind ? <f32>0
-      : -(f(P_DX, at) * f(P_GX, at) + f(P_DY, at) * f(P_GY, at) + f(P_DZ, at) * f(P_GZ, at));
-    gives(
-      at, balance(at, emitter, f(P_T, at), cosine),
-      load<f32>(finish, F_EMISSION_R), load<f32>(finish, F_EMISSION_R + 4), load<f32>(finish, F_EMISSION_R + 8),
-      load<i32>(part, PART_GROUP),
-    );
-  }
-  if (depth === 0) {
-    store<f32>(at + P_ALPHA, 1);
-    store<f32>(at + P_ALBEDO_R, load<f32>(finish, F_ALBEDO_R));
-    store<f32>(at + P_ALBEDO_G, load<f32>(finish, F_ALBEDO_R + 4));
-    store<f32>(at + P_ALBEDO_B, load<f32>(finish, F_ALBEDO_R + 8));
-    store<f32>(at + P_NORMAL_X, f(P_NX, at));
-    store<f32>(at + P_NORMAL_Y, f(P_NY, at));
-    store<f32>(at + P_NORMAL_Z, f(P_NZ, at));
-    store<f32>(at + P_DISTANCE, depthOf(f(P_X, at), f(P_Y, at), f(P_Z, at)));
-    store<f32>(at + P_COUNT, 1);
-  }
-  // the side the viewer is on; only glass has an inside
-  store<i32>(at + P_INSIDE, behind && load<f32>(finish, F_GLASS) > 0 ? 1 : 0);
-  return !isSpent(at, index);
 }
 
 /** Light of the surround for the paths that met nothing, four at a time. */
@@ -372,7 +262,7 @@ function open(): void {
 export function traceWave(x0: i32, y0: i32, x1: i32, y1: i32, index: i32, seed: u32, bounces: i32): void {
   open();
   sending = false;
-  mostBounces = bounces;
+  setBounces(bounces);
   const across = min(WAVE_SIDE, x1 - x0);
   const n = across * min(WAVE_SIDE, y1 - y0);
   begin(n, x0, y0, across, seed, index);
@@ -413,15 +303,11 @@ function goOn(going: i32, index: i32): i32 {
   return on;
 }
 
-/** Number of the wave's first photon within its sample. */
-let firstSent: i32 = 0;
-
 /** Sends WAVE photons, numbers `first` and on of the `all` of sample `index`, and keeps those that land. */
 export function sendPhotons(first: i32, all: i32, index: i32, seed: u32, bounces: i32): void {
   open();
   sending = true;
-  mostBounces = bounces;
-  firstSent = first;
+  setBounces(bounces);
   sendWave(wave, first, all, index, seed);
   let on = 0;
   for (let i = 0; i < WAVE; i++) {
@@ -433,7 +319,7 @@ export function sendPhotons(first: i32, all: i32, index: i32, seed: u32, bounces
     let shaded = 0;
     for (let i = 0; i < on; i++) {
       const path = entry(active, i);
-      if (trace(wave + path, index) === 0 || !meetSent(wave + path)) continue;
+      if (trace(wave + path, index) === 0 || !meetSent(wave + path, first + <i32>(path >> 2))) continue;
       store<u32>(active + (<usize>shaded << 2), <u32>path);
       shaded++;
     }

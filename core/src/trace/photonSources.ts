@@ -43,7 +43,7 @@ const LARGEST = 4;
 const EVEN = 0.1;
 /** Photons sent a pixel and sample, and the least and most of a sample. */
 const PER_PIXEL = 0.5;
-const FEWEST = 1 << 14;
+const FEWEST = 1 << 12;
 export const MOST_PHOTONS = 1 << 18;
 /** Radius within which photons are taken in at the first sample, in pixels at the casters, and how it shrinks. */
 const FIRST_RADIUS = 2;

@@ -1,9 +1,10 @@
-/** ./wemlox bench [rays|paths|caustics|scene|type|drawings|truths] [--json FILE] [--dump DIR] */
+/** ./wemlox bench [rays|paths|caustics|lights|scene|type|drawings|truths] [--json FILE] [--dump DIR] */
 import 'reflect-metadata';
 import { writeFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
 import { benchDrawings } from './drawings.ts';
 import { benchCaustics } from './caustics.ts';
+import { benchLights } from './lights.ts';
 import { benchPaths } from './paths.ts';
 import { benchRays } from './rays.ts';
 import { print, type Report } from './report.ts';
@@ -19,6 +20,7 @@ const BENCHES: Record<string, () => Promise<Report>> = {
   rays: () => benchRays(values.dump),
   paths: benchPaths,
   caustics: benchCaustics,
+  lights: benchLights,
   scene: benchScene,
   type: benchType,
   drawings: benchDrawings,

@@ -22,7 +22,7 @@ import type { Picked } from './pick.ts';
 import { useShown } from '../state/shown.ts';
 
 /** Time without a change after which tracing starts, milliseconds. */
-const REST = 150;
+const REST = 80;
 /** Samples of a cell: at first sight, and once the picture has found its shape. */
 const CELL_FIRST = 4;
 const CELL_FINE = 24;
@@ -59,6 +59,8 @@ export class Engine {
   private readonly draft: Draft;
   private readonly onPicture: (progress: TraceProgress) => void;
   private inputs: unknown[] = [];
+  /** When the document was last changed. */
+  private touched = 0;
   private camera: Shot['camera'] | null = null;
   private grade: Grade | null = null;
   private size: PictureSize = { width: 0, height: 0 };
@@ -141,6 +143,7 @@ export class Engine {
 
   /** What is on the stage is no longer what the document says. */
   private changed(): void {
+    this.touched = performance.now();
     this.pool.callOff();
     if (useShown.getState().state !== 'failed')
       useShown.setState({ state: 'drafting', fresh: false, samples: 0 });
@@ -227,11 +230,13 @@ export class Engine {
     this.pump();
   }
 
-  /** Starts the wait for resting hands anew. @param restart false keeps a running trace running */
+  /** Waits until the hands have rested. @param restart false keeps a running trace running */
   private settle(restart = true): void {
     if (!restart && useShown.getState().state === 'tracing') return;
     clearTimeout(this.rest);
-    this.rest = setTimeout(() => void this.work(), REST);
+    // a scene that comes later does not make hands rest longer
+    const left = this.touched + REST - performance.now();
+    this.rest = setTimeout(() => void this.work(), Math.max(0, left));
   }
 
   private cellOrders(samples: number) {
