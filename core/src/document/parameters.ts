@@ -489,7 +489,7 @@ export const SHOT = {
     hint: 'How often light may bounce before it is given up',
     fader: [0, 24],
   }),
-  scattered: bouncesOf('Scattered bounces', 'Bounces off dull surfaces after which they are still lit'),
-  mirrored: bouncesOf('Mirrored bounces', 'Reflections in which surfaces are still lit'),
-  through: bouncesOf('Ways through', 'Surfaces seen through glass after so many of its faces are still lit'),
+  scattered: bouncesOf('Scattered', 'Bounces off dull surfaces after which they are still lit'),
+  mirrored: bouncesOf('Mirrored', 'Reflections in which surfaces are still lit'),
+  through: bouncesOf('Through glass', 'Surfaces seen through glass after so many of its faces are still lit'),
 };

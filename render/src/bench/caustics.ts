@@ -16,7 +16,7 @@ import { chromeWord, newMaker } from './word.ts';
 const [WIDTH, HEIGHT] = [320, 200];
 const BOUNCES = 16;
 const SAMPLES = 16;
-const REFERENCE = 1024;
+const REFERENCE = 384;
 const ROUNDS = 3;
 
 /** A dim sky with a sun of half a degree, as bright as all the rest together ten times over. */

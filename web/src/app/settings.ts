@@ -43,7 +43,7 @@ export const SETTINGS: readonly Setting[] = [
   ...of('light', ...rowsOf(AREA_LIGHT, SPOT_LIGHT, DIRECTIONAL_LIGHT, SURROUND, GRADE)),
   ...of('frame', ...rowsOf(CAMERA, SHOT)),
   ...of('proof', 'Samples', ...rowsOf(GRADE)),
-  ...of('press', 'Width', 'Samples', 'File'),
+  ...of('press', 'Width', 'Samples', 'Stop at noise', 'Cleaned', 'File'),
 ];
 
 /** Frames of the page that a step may take to show its desk. */

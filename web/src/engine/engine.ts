@@ -22,7 +22,7 @@ import type { Picked } from './pick.ts';
 import { useShown } from '../state/shown.ts';
 
 /** Time without a change after which tracing starts, milliseconds. */
-const REST = 80;
+const REST = 60;
 /** Samples of a cell: at first sight, and once the picture has found its shape. */
 const CELL_FIRST = 4;
 const CELL_FINE = 24;

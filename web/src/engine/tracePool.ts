@@ -75,7 +75,7 @@ export interface TraceRequest {
 /** Longest time between two pictures, seconds. */
 const LONGEST_PASS = 1.2;
 /** Most pixels and samples of the first look, which is to stand within a blink. */
-const FIRST_PIXELS = 18_000;
+const FIRST_PIXELS = 10_000;
 const FIRST_SAMPLES = 4;
 /** Samples at which it is first cleaned at half its size, and at its whole. */
 const FIRST_HALF = 2;

@@ -7,12 +7,14 @@ import type { PreparedScene } from '@wemlox/core/trace/prepare';
 import { runIsOff, traceShare } from '@wemlox/core/trace/tiles';
 import { cellEye, shotEye, type Eye } from '@wemlox/core/trace/eye';
 import { WaveTracer } from '@wemlox/core/trace/waveTracer';
+import { openCellCleaner, type CellCleaner } from './cellCleaner.ts';
 import type { TraceOrder, TraceReply } from './messages.ts';
 
 let prepared: PreparedScene | null = null;
 let tracer: WaveTracer | null = null;
 let lane = 0;
 let denoiser: DenoiseWorker | null = null;
+let cleaner: Promise<CellCleaner> | null = null;
 let control: Int32Array = new Int32Array(2);
 /** The picture's eye and what it was made for. */
 let main: { eye: Eye; key: string } | null = null;
@@ -41,7 +43,7 @@ function pass(order: TraceOrder & { type: 'pass' }): void {
   reply({ type: 'pass', run, whole, rays: tracer!.rays - before });
 }
 
-function cell({ run, cell: order }: TraceOrder & { type: 'cell' }): void {
+async function cell({ run, cell: order }: TraceOrder & { type: 'cell' }): Promise<void> {
   const { key, block, letter, zone, dress, width, height, samples, grade } = order;
   const nothing: TraceReply = { type: 'cell', run, key, samples, width, height, pixels: null };
   const view =
@@ -59,7 +61,9 @@ function cell({ run, cell: order }: TraceOrder & { type: 'cell' }): void {
     }
     tracer!.traceTile(film, 0, 0, width, height, s, s + 1, CELL_SEED);
   }
-  const pixels = toneMapped8(developed(film, samples), grade);
+  cleaner ??= openCellCleaner();
+  const clean = (await cleaner)(developed(film, samples), width, height);
+  const pixels = toneMapped8(clean, grade);
   reply({ ...nothing, pixels }, [pixels.buffer]);
 }
 
@@ -72,5 +76,5 @@ self.onmessage = ({ data }: MessageEvent<TraceOrder>) => {
   if (data.type === 'scene') take(data);
   else if (data.type === 'pass') pass(data);
   else if (data.type === 'denoise') denoise(data);
-  else cell(data);
+  else void cell(data);
 };

@@ -63,7 +63,7 @@ function Order() {
         onChange={(v) => set({ ...settings, samples: Math.round(v) })}
       />
       <NumberRow
-        label="Enough at a noise of"
+        label="Stop at noise"
         unit="%"
         min={0}
         max={100}
