@@ -81,7 +81,7 @@ describe('pieces', () => {
     expect(normals).toHaveLength(positions.length);
     expect(tangents).toHaveLength(positions.length);
     expect(uv).toHaveLength((positions.length / 3) * 4);
-    return { positions, normals, tangents };
+    return { positions, normals, tangents, uv };
   };
 
   it.each([
@@ -120,6 +120,21 @@ describe('pieces', () => {
     }
     expect(swept[0].n[1]).toBeCloseTo(1, 6);
     expect(swept.at(-1)!.n[2]).toBeCloseTo(1, 6);
+  });
+
+  it('backdrop is measured along as it is long, round the sweep too', () => {
+    const { positions: p, uv } = triangles(piece('backdrop', -2));
+    const length = new Map<string, number>();
+    for (let i = 0, k = 0; i < p.length; i += 3, k += 4)
+      length.set(`${p[i + 1].toFixed(5)} ${p[i + 2].toFixed(5)}`, uv[k + 1]);
+    // from the first line across to the last, in the order they are measured
+    const lines = [...length].map(([at, along]) => [...at.split(' ').map(Number), along]);
+    lines.sort((a, b) => a[2] - b[2]);
+    expect(lines[0][2]).toBe(0);
+    for (let i = 1; i < lines.length; i++) {
+      const way = Math.hypot(lines[i][0] - lines[i - 1][0], lines[i][1] - lines[i - 1][1]);
+      expect(lines[i][2] - lines[i - 1][2]).toBeCloseTo(way, 3);
+    }
   });
 
   it('wind their triangles to the side their normals face', () => {

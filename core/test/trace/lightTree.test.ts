@@ -1,6 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import type { Vec } from '../../src/light/placing.ts';
-import { seeded } from './kernelFixture.ts';
+import { kernelMemory } from '../../src/trace/kernel.ts';
+import { E_AREA } from '../../src/trace/kernelLayout.ts';
+import { eyeLights } from '../../src/trace/lightTree.ts';
+import { prepared } from '../../src/trace/prepare.ts';
+import { SceneMemory } from '../../src/trace/sceneMemory.ts';
+import { kernelModule, seeded } from './kernelFixture.ts';
 import {
   flatSurround,
   meanOf,
@@ -94,6 +99,24 @@ describe('choosing among many lights', () => {
         }
         expect(Math.abs(none / n - (1 - sum))).toBeLessThan(0.03);
       }
+    }
+  });
+
+  it('knows where a glowing part looks and how large it is, however it is scaled', () => {
+    const scene = sceneOf([
+      { triangles: quad([0, 0, 0], [0.2, 0, 0], [0, 0.1, 0]), surface: { emission_luminance: 5 } },
+    ]);
+    for (const scale of [0.25, 1, 3]) {
+      scene.placements.now.set([scale, 0, 0, 0, 0, scale, 0, 0, 0, 0, scale, 0]);
+      const memory = new SceneMemory(kernelModule, kernelMemory(false), 1);
+      const { records, addresses } = prepared(memory, scene);
+      const { nodes, emitters } = eyeLights(scene, records, Int32Array.of(0), addresses.areas);
+      // the first child's numbers: middle, squared radius, axis (layout.mjs)
+      const row = (k: number) => new Float32Array(nodes)[k * 4];
+      expect([row(4), row(5), row(6)]).toEqual([0, 0, 1].map((v) => expect.closeTo(v, 6)));
+      expect([row(0), row(1)]).toEqual([0.1 * scale, 0.05 * scale].map((v) => expect.closeTo(v, 6)));
+      expect(row(3)).toBeCloseTo((0.1 ** 2 + 0.05 ** 2) * scale ** 2, 6);
+      expect(new Float32Array(emitters)[E_AREA / 4]).toBeCloseTo(0.02 * scale ** 2, 6);
     }
   });
 
