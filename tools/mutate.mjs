@@ -70,7 +70,8 @@ const testsPass = (file) =>
     });
   });
 
-if (!(await testsPass('core/src/picture/glow.ts'))) throw new Error('the tests fail before anything is changed');
+if (!(await testsPass('core/src/picture/glow.ts')))
+  throw new Error('the tests fail before anything is changed');
 let noticed = 0;
 for (let n = 1; n <= Number(count); n++) {
   const { file, line } = places[Math.floor(random() * places.length)];

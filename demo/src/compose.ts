@@ -71,8 +71,9 @@ function ostrel(): Project {
     back: newBevel({ width: 0.01, height: 0.01, profile: 'straight', segments: 1 }),
   });
   const wet = finish('wet-deck', 'Wet deck', 'matte paint', {
-    base_color: [0.028, 0.027, 0.03],
-    specular_roughness: 0.24,
+    base_color: [0.012, 0.011, 0.013],
+    specular_weight: 0.45,
+    specular_roughness: 0.4,
   });
   const dusk: Look = newLook('Dusk chrome', {
     id: 'dusk-chrome',

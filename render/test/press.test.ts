@@ -66,6 +66,31 @@ describe('the press', () => {
     expect(readExr(picture.bytes, { sanitize: false }).data).toEqual(alone);
   });
 
+  it('cleans as much as asked, and stops at a noise before all samples', async () => {
+    const pixels = async (change: Partial<PressOrder>) => {
+      const { id } = await ask(change);
+      await pressJob(db.session, id, () => false);
+      const done = await readPress(db.session, id);
+      expect(done).toMatchObject({ state: 'done', denoise: change.denoise ?? 0 });
+      const { bytes } = await readAsset(db.session, done.result!);
+      return { data: readExr(bytes, { sanitize: false }).data as Float32Array, bytes, done };
+    };
+    const [raw, clean, half] = await Promise.all([
+      pixels({ samples: 4 }),
+      pixels({ samples: 4, denoise: 1 }),
+      pixels({ samples: 4, denoise: 0.5 }),
+    ]);
+    expect(clean.data).not.toEqual(raw.data);
+    for (let i = 0; i < raw.data.length; i += 97)
+      expect(half.data[i]).toBeCloseTo((raw.data[i] + clean.data[i]) / 2, 3);
+    const early = await pixels({ samples: 4096, noise: 0.5, layers: true });
+    expect(early.done.noise).toBeCloseTo(0.5, 6);
+    expect(early.done.samplesDone).toBeLessThan(1024);
+    // each light by itself, summing to the picture
+    const names = new TextDecoder('latin1').decode(early.bytes).match(/light [^\0]+?\.R(?=\0)/g)!;
+    expect(names.length).toBeGreaterThan(1);
+  });
+
   it('writes PNG with or without alpha', async () => {
     for (const alpha of [true, false]) {
       const job = await ask({ format: 'png8', alpha, samples: 2, name: 'deck.png' });

@@ -49,6 +49,24 @@ describe('threads', () => {
     const other = await traceScene(scene, { ...options, threads: 2, seed: 4 });
     expect(Buffer.from(other.film.sums.buffer).equals(Buffer.from(one.film.sums.buffer))).toBe(false);
   });
+
+  it('share the photons of glass and chrome as well', async () => {
+    const project = await demo();
+    const { scene } = await new SceneMaker(sources, true).make(project, 'dusk-chrome', 'front', 70);
+    const [light] = scene.lights;
+    scene.lights = [{ ...light, kind: 'directional', shadow: true }];
+    const options = { width: 70, height: 44, samples: 5, seed: 3, layers: true };
+    const films = [];
+    for (const threads of [1, 2, 3, 5]) films.push((await traceScene(scene, { ...options, threads })).film);
+    for (const film of films)
+      expect(Buffer.from(film.state.buffer).equals(Buffer.from(films[0].state.buffer))).toBe(true);
+    // a lamp that throws no shadows sends no photons
+    const alone = await traceScene(
+      { ...scene, lights: [{ ...scene.lights[0], shadow: false }] },
+      { ...options, threads: 2 },
+    );
+    expect(Buffer.from(alone.film.state.buffer).equals(Buffer.from(films[0].state.buffer))).toBe(false);
+  });
 });
 
 describe('./wemlox render', () => {

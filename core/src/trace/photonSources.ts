@@ -9,7 +9,7 @@ import type { Eye } from './eye.ts';
 import { F, RECORD } from './finishRecords.ts';
 import * as K from './kernelLayout.ts';
 import type { EyeLights } from './lightTree.ts';
-import type { SceneAddresses } from './sceneMemory.ts';
+import type { SurroundMap } from './surroundMap.ts';
 
 type Vec = [number, number, number];
 interface Bounds {
@@ -122,7 +122,7 @@ export function photonSources(
   scene: RenderScene,
   records: Float32Array,
   lights: EyeLights,
-  surround: SceneAddresses['surround'],
+  surround: Pick<SurroundMap, 'sun'>,
 ): PhotonSources | null {
   const { parts, instances, placements, solids, typeBox } = scene;
   const sharp = scene.finishes.map((_, i) => isSharp(records, i));

@@ -163,8 +163,8 @@ describe('caustics', () => {
     const view: Eye = {
       ...spotView([0, 1.2, 2.2], [0, -0.45, -0.89]),
       orthographic: false,
-      width: 48,
-      height: 32,
+      width: 24,
+      height: 16,
       right: [0.45, 0, 0],
       up: [0, 0.27, -0.135],
       bounces: 12,

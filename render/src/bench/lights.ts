@@ -17,7 +17,11 @@ const ROUNDS = 3;
 /** Lights in rings round the word, of one power in all. */
 function rings(project: Project, count: number, kind: 'area' | 'spot'): void {
   project.looks[0].rig = Array.from({ length: count }, (_, i) => {
-    const where = { azimuth: (i * 2.399963) % (2 * Math.PI), elevation: 0.2 + (1.1 * i) / count, distance: 1.3 };
+    const where = {
+      azimuth: (i * 2.399963) % (2 * Math.PI),
+      elevation: 0.2 + (1.1 * i) / count,
+      distance: 1.3,
+    };
     const strength = (kind === 'area' ? 4000 : 400) / count;
     return kind === 'area'
       ? newLight('area', `Light ${i}`, { ...where, strength, width: 0.1, height: 0.1 })

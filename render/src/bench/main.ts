@@ -1,4 +1,4 @@
-/** ./wemlox bench [rays|paths|caustics|lights|scene|type|drawings|truths] [--json FILE] [--dump DIR] */
+/** ./wemlox bench [rays|paths|caustics|lights|trees|scene|type|drawings|truths] [--json FILE] [--dump DIR] */
 import 'reflect-metadata';
 import { writeFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
@@ -9,6 +9,7 @@ import { benchPaths } from './paths.ts';
 import { benchRays } from './rays.ts';
 import { print, type Report } from './report.ts';
 import { benchScene } from './scene.ts';
+import { benchTrees } from './trees.ts';
 import { benchTruths } from './truths.ts';
 import { benchType } from './type.ts';
 
@@ -21,6 +22,7 @@ const BENCHES: Record<string, () => Promise<Report>> = {
   paths: benchPaths,
   caustics: benchCaustics,
   lights: benchLights,
+  trees: benchTrees,
   scene: benchScene,
   type: benchType,
   drawings: benchDrawings,
