@@ -54,7 +54,7 @@ beforeEach(async () => {
   failures = [];
   pool = new TracePool(2, (why) => failures.push(why));
   FakeWorker.answers = answer;
-  await pool.takeScene({} as never, { version: 1 } as never);
+  await pool.takeScene({ scene: { groups: ['Key', 'Surround'] } } as never, { version: 1 } as never);
   withoutDenoiser = false;
   await pool.setClean(false);
 });
