@@ -4,7 +4,7 @@ import { mkdir, writeFile } from 'node:fs/promises';
 import { RENDERER } from '@wemlox/core/document';
 import { encodePng } from '@wemlox/core/picture/files';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
-import { developed } from '@wemlox/core/trace/film';
+import { developed } from '@wemlox/core/trace/developing';
 import { diskSources } from '@wemlox/render/sources';
 import { traceScene } from '@wemlox/render/threads';
 import { demoProjects, LONG_SIDE } from './compose.ts';

@@ -13,15 +13,9 @@ import {
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import { findingText } from '@wemlox/core/preflight/words';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
-import {
-  developed,
-  filmLayers,
-  hasLayers,
-  lossOf,
-  meanSamples,
-  noiseOf,
-  type Film,
-} from '@wemlox/core/trace/film';
+import { developed, filmLayers } from '@wemlox/core/trace/developing';
+import { hasLayers, type Film } from '@wemlox/core/trace/film';
+import { lossOf, meanSamples, noiseOf } from '@wemlox/core/trace/noise';
 import type { Eye } from '@wemlox/core/trace/eye';
 import { denoised } from './denoise.ts';
 import { readGlb } from './glb.ts';

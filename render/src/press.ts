@@ -3,7 +3,8 @@ import { encodeExr, encodePng, type LinearPicture } from '@wemlox/core/picture/f
 import type { Finding } from '@wemlox/core/preflight/finding';
 import { findingText } from '@wemlox/core/preflight/words';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
-import { developed, filmLayers, isFinished, type Film } from '@wemlox/core/trace/film';
+import { developed, filmLayers } from '@wemlox/core/trace/developing';
+import { isFinished, type Film } from '@wemlox/core/trace/film';
 import {
   endPress,
   isAway,

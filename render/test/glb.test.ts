@@ -8,7 +8,7 @@ import {
   type Light,
 } from '@gltf-transform/extensions';
 import { describe, expect, it } from 'vitest';
-import { developed, developedLayers } from '@wemlox/core/trace/film';
+import { developed, developedLayers } from '@wemlox/core/trace/developing';
 import { readGlb, surfaceOf } from '../src/glb.ts';
 import { traceScene } from '../src/threads.ts';
 

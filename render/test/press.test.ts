@@ -4,7 +4,7 @@ import { readExr } from 'hdrify';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Project } from '@wemlox/core/document';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
-import { developed } from '@wemlox/core/trace/film';
+import { developed } from '@wemlox/core/trace/developing';
 import { askPress, cancelPress, createProject, keptFilm, readAsset, readPress } from '@wemlox/store';
 import type { PressOrder } from '@wemlox/wire';
 import { freshDatabase } from '../../store/test/freshDatabase.ts';

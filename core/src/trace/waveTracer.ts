@@ -2,7 +2,8 @@
 import { luminance } from '../maths/colour.ts';
 import { cos, sin } from '../maths/reproducible.ts';
 import type { Eye } from './eye.ts';
-import { AT, LAYERS_AT, squareNoise, squareOf, type Film } from './film.ts';
+import { AT, LAYERS_AT, squareOf, type Film } from './film.ts';
+import { squareNoise } from './noise.ts';
 import { F, RECORD } from './finishRecords.ts';
 import { instantiate, type KernelExports } from './kernel.ts';
 import * as K from './kernelLayout.ts';

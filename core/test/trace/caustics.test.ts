@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { Vec } from '../../src/light/placing.ts';
 import type { Eye } from '../../src/trace/eye.ts';
-import { createFilm, developed } from '../../src/trace/film.ts';
+import { developed } from '../../src/trace/developing.ts';
+import { createFilm } from '../../src/trace/film.ts';
 import { meanOf, quad, sceneOf, spotView, traced, tracerFor, type TestLight } from './sceneFixture.ts';
 
 const PLAIN = { base_metalness: 0, specular_weight: 0, base_diffuse_roughness: 0 };

@@ -1,13 +1,8 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import {
-  createFilm,
-  developed,
-  developedLayers,
-  hasLayers,
-  LAYERS_AT,
-  noiseOf,
-} from '../../src/trace/film.ts';
+import { developed, developedLayers } from '../../src/trace/developing.ts';
+import { createFilm, hasLayers, LAYERS_AT } from '../../src/trace/film.ts';
+import { noiseOf } from '../../src/trace/noise.ts';
 import type { TileTracer } from '../../src/trace/waveTracer.ts';
 import { draw, pixelSeed, point } from '../oracle/sampler.ts';
 import { Probe, sceneOf } from './sceneFixture.ts';

@@ -3,19 +3,9 @@ import type { Vec } from '../../src/light/placing.ts';
 import { Float16Array } from '@petamoriken/float16';
 import { readExr } from 'hdrify';
 import { encodeExr } from '../../src/picture/files.ts';
-import {
-  AT,
-  createFilm,
-  developed,
-  developedShares,
-  filmLayers,
-  groupsKept,
-  isFinished,
-  lossOf,
-  meanSamples,
-  MOST_GROUPS,
-  noiseOf,
-} from '../../src/trace/film.ts';
+import { developed, developedShares, filmLayers } from '../../src/trace/developing.ts';
+import { AT, createFilm, groupsKept, isFinished, MOST_GROUPS } from '../../src/trace/film.ts';
+import { lossOf, meanSamples, noiseOf } from '../../src/trace/noise.ts';
 import type { Eye } from '../../src/trace/eye.ts';
 import { createControl, nextRun, rewind, traceShare } from '../../src/trace/tiles.ts';
 import {

@@ -1,7 +1,8 @@
 /** Many lights against one of the same power in all: noise at equal processor time. */
 import { newLight, type Project } from '@wemlox/core/document';
 import { shotEye } from '@wemlox/core/trace/eye';
-import { createFilm, noiseOf } from '@wemlox/core/trace/film';
+import { createFilm } from '@wemlox/core/trace/film';
+import { noiseOf } from '@wemlox/core/trace/noise';
 import { kernelMemory } from '@wemlox/core/trace/kernel';
 import { prepared } from '@wemlox/core/trace/prepare';
 import { SceneMemory } from '@wemlox/core/trace/sceneMemory';

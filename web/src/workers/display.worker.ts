@@ -13,7 +13,9 @@ import {
 } from '@wemlox/core/picture/files';
 import { glowing } from '@wemlox/core/picture/glow';
 import { toneMapped8 } from '@wemlox/core/picture/tone';
-import { developed, filmLayers, lossOf, noiseOf, type Film } from '@wemlox/core/trace/film';
+import { developed, filmLayers } from '@wemlox/core/trace/developing';
+import { type Film } from '@wemlox/core/trace/film';
+import { lossOf, noiseOf } from '@wemlox/core/trace/noise';
 import { kernelMemory } from '@wemlox/core/trace/kernel';
 import { compileDenoiser, denoiserWeights } from './files.ts';
 import type { Denoiser, DisplayOrder, DisplayReply, EncodeKind } from './messages.ts';

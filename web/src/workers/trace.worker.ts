@@ -2,7 +2,8 @@
 import 'reflect-metadata';
 import { DenoiseWorker } from '@wemlox/core/picture/denoise/denoise';
 import { toneMapped8 } from '@wemlox/core/picture/tone';
-import { createFilm, developed } from '@wemlox/core/trace/film';
+import { developed } from '@wemlox/core/trace/developing';
+import { createFilm } from '@wemlox/core/trace/film';
 import type { PreparedScene } from '@wemlox/core/trace/prepare';
 import { runIsOff, traceShare } from '@wemlox/core/trace/tiles';
 import { cellEye, shotEye, type Eye } from '@wemlox/core/trace/eye';
