@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
-import { createFilm, groupsKept, isFinished, type Film } from '@wemlox/core/trace/film';
+import { createFilm, groupsWithin, isFinished, type Film } from '@wemlox/core/trace/film';
 import { kernelMemory } from '@wemlox/core/trace/kernel';
 import { prepared as prepare, type PreparedScene } from '@wemlox/core/trace/prepare';
 import { SceneMemory } from '@wemlox/core/trace/sceneMemory';
@@ -16,6 +16,9 @@ const KERNELS = new URL('../../core/kernel/build/', import.meta.url);
 export const kernelBytes = (
   name: 'kernel-shared.wasm' | 'kernel.wasm' | 'denoise-shared.wasm' = 'kernel-shared.wasm',
 ) => readFileSync(new URL(name, KERNELS));
+
+/** Bytes of the sources' light by themselves. */
+const MOST_SHARES = 2 ** 30;
 
 /** What a thread is given at its start. */
 export interface ThreadStart {
@@ -84,7 +87,7 @@ export async function traceScene(scene: RenderScene, options: TraceOptions): Pro
   const film = createFilm(width, height, {
     shared: true,
     layers: options.layers,
-    groups: options.layers ? groupsKept(scene.groups).length : 0,
+    groups: options.layers ? groupsWithin(scene.groups.length, width * height, MOST_SHARES) : 0,
     target: options.target,
   });
   // a film of another layout, from before an update, is begun anew

@@ -1,6 +1,6 @@
 /** What a film shows after some samples: the picture, its layers, and each source's share of it. */
 import { luminance } from '../maths/colour.ts';
-import { AT, groupsKept, LAYERS_AT, samplesAt, type Film } from './film.ts';
+import { AT, groupNames, LAYERS_AT, samplesAt, type Film } from './film.ts';
 
 /** Radius over which light set aside is spread, pixels: the least, and the greatest for the brightest. */
 const SPREAD = 6;
@@ -100,7 +100,10 @@ export function filmLayers(film: Film, picture: Float32Array, names: readonly st
   if (film.groups === 0) return layers;
   const all = developedShares(film, picture);
   const each = film.width * film.height * 3;
-  const shares = groupsKept(names).map((name, g) => ({ name, data: all.subarray(g * each, (g + 1) * each) }));
+  const shares = groupNames(film, names).map((name, g) => ({
+    name,
+    data: all.subarray(g * each, (g + 1) * each),
+  }));
   return { ...layers, shares };
 }
 

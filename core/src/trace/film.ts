@@ -71,10 +71,18 @@ export const isFinished = (film: Film) => film.target > 0 && film.stopped.every(
 
 /** Share groups a film keeps apart at most; the last one has the light of all others. */
 export const MOST_GROUPS = 32;
+/** Bytes of a group's share of a pixel. */
+const SHARE_BYTES = 12;
 
-/** The groups' names that a film keeps apart. */
-export const groupsKept = (names: readonly string[]): string[] =>
-  names.length <= MOST_GROUPS ? [...names] : [...names.slice(0, MOST_GROUPS - 1), 'All others'];
+/** Groups of `all` that a film of so many pixels keeps apart within `bytes`: none when not even two fit. */
+export function groupsWithin(all: number, pixels: number, bytes: number): number {
+  const most = Math.min(MOST_GROUPS, Math.floor(bytes / (SHARE_BYTES * pixels)));
+  return most < Math.min(2, all) ? 0 : Math.min(all, most);
+}
+
+/** Names of the groups that a film keeps apart. */
+export const groupNames = ({ groups }: Film, names: readonly string[]): string[] =>
+  names.length <= groups ? [...names] : [...names.slice(0, groups - 1), 'All others'];
 
 /** Where a pixel's layers begin. */
 export const LAYERS_AT = CHANNELS;

@@ -6,7 +6,7 @@ import type { SurroundPicture } from '../light/surround.ts';
 import type { RenderScene, SceneSolid } from '../scene/renderScene.ts';
 import { composed } from '../scene/transform.ts';
 import { Arena } from './arena.ts';
-import { groupsKept } from './film.ts';
+import { MOST_GROUPS } from './film.ts';
 import { FinishRecords } from './finishRecords.ts';
 import { instantiate, type KernelExports, type RayAddresses } from './kernel.ts';
 import * as K from './kernelLayout.ts';
@@ -152,7 +152,7 @@ export class SceneMemory {
         64 +
       64;
     const eyes = block(eyeBytes * this.lanes);
-    const shareBytes = groupsKept(scene.groups).length * K.WAVE * 12;
+    const shareBytes = Math.min(MOST_GROUPS, scene.groups.length) * K.WAVE * 12;
     const shares = block(shareBytes * this.lanes);
     const surround = this.surround(scene.surround.picture);
     const top = block(this.kernel.nodeBytes(instanceCount));

@@ -4,7 +4,7 @@ import { Float16Array } from '@petamoriken/float16';
 import { readExr } from 'hdrify';
 import { encodeExr } from '../../src/picture/files.ts';
 import { developed, developedShares, filmLayers } from '../../src/trace/developing.ts';
-import { AT, createFilm, groupsKept, isFinished, MOST_GROUPS } from '../../src/trace/film.ts';
+import { AT, createFilm, groupNames, groupsWithin, isFinished, MOST_GROUPS } from '../../src/trace/film.ts';
 import { lossOf, meanSamples, noiseOf } from '../../src/trace/noise.ts';
 import type { Eye } from '../../src/trace/eye.ts';
 import { createControl, nextRun, rewind, traceShare } from '../../src/trace/tiles.ts';
@@ -91,10 +91,16 @@ describe('shares of the light', () => {
 
   it('beyond the groups kept, fall to the last', () => {
     const names = Array.from({ length: 40 }, (_, i) => `Lamp ${i}`);
-    const kept = groupsKept(names);
-    expect(kept).toHaveLength(MOST_GROUPS);
-    expect(kept[MOST_GROUPS - 1]).toBe('All others');
-    expect(groupsKept(names.slice(0, 5))).toEqual(names.slice(0, 5));
+    expect(groupsWithin(40, 1000, 1e9)).toBe(MOST_GROUPS);
+    expect(groupsWithin(6, 1920 * 1080, 2 ** 28)).toBe(6);
+    expect(groupsWithin(24, 1920 * 1080, 2 ** 28)).toBe(10);
+    expect(groupsWithin(24, 16384 * 9216, 2 ** 28)).toBe(0);
+    expect(groupsWithin(1, 1000, 12_000)).toBe(1);
+    const kept = groupNames(createFilm(1, 1, { groups: 10 }), names);
+    expect(kept).toHaveLength(10);
+    expect(kept[8]).toBe('Lamp 8');
+    expect(kept[9]).toBe('All others');
+    expect(groupNames(createFilm(1, 1, { groups: 10 }), names.slice(0, 5))).toEqual(names.slice(0, 5));
     const scene = room(LAMPS);
     const film = tracedFilm(scene, view, 4, 1, { groups: 2 });
     const picture = developed(film, 4);

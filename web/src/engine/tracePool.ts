@@ -1,7 +1,7 @@
 /** The page's end of the tracing threads: one shared film, tiles claimed through shared memory. */
 import { newGrade, type Camera, type Grade } from '@wemlox/core/document';
 import { callOff as stopDenoising, type DenoiseJob } from '@wemlox/core/picture/denoise/denoise';
-import { createFilm, groupsKept, type Film } from '@wemlox/core/trace/film';
+import { createFilm, groupsWithin, type Film } from '@wemlox/core/trace/film';
 import { createControl, nextRun, rewind, runIsOff } from '@wemlox/core/trace/tiles';
 import type { PreparedScene } from '@wemlox/core/trace/prepare';
 import type {
@@ -72,6 +72,8 @@ export interface TraceRequest {
   seed: number;
 }
 
+/** Bytes of the sources' light by themselves. */
+const MOST_SHARES = 256 * 2 ** 20;
 /** Longest time between two pictures, seconds. */
 const LONGEST_PASS = 1.2;
 /** Most pixels and samples of the first look, which is to stand within a blink. */
@@ -100,7 +102,7 @@ export class TracePool {
   private readonly control = createControl();
   private run = 0;
   private grade: Grade = newGrade();
-  /** Names of the share groups that films keep apart. */
+  /** Names of the scene's share groups. */
   private groups: string[] = [];
   /** Whether pictures are shown without their noise. */
   private clean = true;
@@ -138,7 +140,7 @@ export class TracePool {
   async takeScene(prepared: PreparedScene, rays: RayMemory): Promise<void> {
     this.callOff();
     this.film = null;
-    this.groups = groupsKept(prepared.scene.groups);
+    this.groups = prepared.scene.groups;
     const { control } = this;
     await Promise.all(this.tracers.map((t, lane) => t.ask({ type: 'scene', prepared, rays, lane, control })));
   }
@@ -165,7 +167,11 @@ export class TracePool {
       known.seed !== seed
     ) {
       this.film = {
-        film: createFilm(size.width, size.height, { shared: true, layers: true, groups: this.groups.length }),
+        film: createFilm(size.width, size.height, {
+          shared: true,
+          layers: true,
+          groups: groupsWithin(this.groups.length, size.width * size.height, MOST_SHARES),
+        }),
         request,
         samples: 0,
       };
