@@ -3,7 +3,7 @@ import { chromium } from '@playwright/test';
 import config from '../journeys/playwright.config.ts';
 
 const [url = 'http://127.0.0.1:4600', ...only] = process.argv.slice(2);
-const SAMPLES = 96;
+const SAMPLES = 33;
 
 const browser = await chromium.launch(config.use.launchOptions);
 const page = await browser.newPage({ viewport: config.use.viewport });
