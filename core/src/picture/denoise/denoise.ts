@@ -96,6 +96,9 @@ export function callOff({ control }: DenoiseJob): void {
   Atomics.store(control, 0, 1);
 }
 
+/** Pixels along the edge from which what lies beyond it is taken, so that its noise is not the mirror image of its own. */
+const APART = 7;
+
 /** A place within n, from one beyond by mirroring: repeated edges would be streaks, which are not noise. */
 const mirrored = (i: number, n: number) => {
   const k = i % (2 * n);
@@ -112,9 +115,10 @@ function encodeRows(
   const { picture } = plan.planes;
   for (let y = y0; y < Math.min(y1, picture.height); y++) {
     const row = new Float32Array(memory.buffer, pixel(picture, 0, y), picture.width * 4);
-    const from = mirrored(y, height) * width;
     for (let x = 0; x < picture.width; x++) {
-      const p = (from + mirrored(x, width)) * 4;
+      const beyondX = x < width ? 0 : APART;
+      const beyondY = y < height ? 0 : APART;
+      const p = (mirrored(y + beyondX, height) * width + mirrored(x + beyondY, width)) * 4;
       const alpha = noisy[p + 3];
       const scale = alpha > 0 ? exposure / alpha : 0;
       for (let c = 0; c < 3; c++) row[x * 4 + c] = encoded(noisy[p + c] * scale);
