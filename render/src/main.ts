@@ -15,7 +15,7 @@ import { findingText } from '@wemlox/core/preflight/words';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
 import { developed, filmLayers } from '@wemlox/core/trace/developing';
 import { hasLayers, type Film } from '@wemlox/core/trace/film';
-import { lossOf, meanSamples, noiseOf } from '@wemlox/core/trace/noise';
+import { lossToTell, meanSamples, noiseOf } from '@wemlox/core/trace/noise';
 import type { Eye } from '@wemlox/core/trace/eye';
 import { denoised } from './denoise.ts';
 import { readGlb } from './glb.ts';
@@ -27,8 +27,6 @@ import { traceScene } from './threads.ts';
 const PLAIN_WIDTH = 960;
 /** Milliseconds between lines of progress where there is no terminal. */
 const SAY_EVERY = 10_000;
-/** Share of the light that limits on bounces may lose without a word. */
-const WORTH_TELLING = 0.01;
 
 /** Finds by name or identifier; the first when nothing is asked for. @throws DocumentError */
 function chosen<T extends { id: string; name: string }>(
@@ -140,8 +138,8 @@ async function render(order: Order): Promise<void> {
     `${tty ? '\r' : ''}${order.output}: ${width}x${height}, ${Math.round(meanSamples(traced.film, traced.samples))} samples, noise ${noiseOf(traced.film, traced.samples).toFixed(4)}, ` +
       `${traced.wallSeconds.toFixed(1)} s\n`,
   );
-  const loss = lossOf(traced.film);
-  if (loss > WORTH_TELLING)
+  const loss = lossToTell(traced.film);
+  if (loss > 0)
     process.stderr.write(`wemlox: the limits on bounces lose ${(loss * 100).toFixed(1)} % of the light\n`);
 }
 

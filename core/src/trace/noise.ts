@@ -48,6 +48,9 @@ export function squareNoise(film: Film, x: number, y: number, samples: number): 
   return count > 0 ? sum / count : 0;
 }
 
+/** Share of the light that limits on bounces may lose without a word. */
+const WORTH_TELLING = 0.01;
+
 /** Share of all light that the limits on bounces lose, from the paths that were followed past them. */
 export function lossOf(film: Film): number {
   let kept = 0;
@@ -57,4 +60,10 @@ export function lossOf(film: Film): number {
     lost += film.sums[i + AT.lost];
   }
   return lost > 0 ? lost / (kept + lost) : 0;
+}
+
+/** The same where it is worth a word, else 0. */
+export function lossToTell(film: Film): number {
+  const loss = lossOf(film);
+  return loss > WORTH_TELLING ? loss : 0;
 }

@@ -3,6 +3,7 @@
  * as the casters see them, and what of the surround stands far out of the rest. Large lights are found by paths as well.
  */
 import { pow } from '../maths/reproducible.ts';
+import type { Box } from '../stage/camera.ts';
 import type { RenderScene, SceneSolid } from '../scene/renderScene.ts';
 import { composed } from '../scene/transform.ts';
 import type { Eye } from './eye.ts';
@@ -12,15 +13,11 @@ import type { EyeLights } from './lightTree.ts';
 import type { SurroundMap } from './surroundMap.ts';
 
 type Vec = [number, number, number];
-interface Bounds {
-  low: Vec;
-  high: Vec;
-}
 
 export interface PhotonSources {
   /** 1 for parts that are casters. */
   casters: Uint8Array;
-  box: Bounds;
+  box: Box;
   /** Emitters whose caustics come by photons. */
   emitters: number[];
   /** SOURCE records. */
@@ -55,54 +52,53 @@ export const photonCount = (width: number, height: number) =>
 
 /** Radius within which photons are taken in at a sample, metres (Knaus & Zwicker 2011, α = 2/3). */
 export function photonRadius(sources: PhotonSources, eye: Eye, sample: number): number {
-  const { low, high } = sources.box;
-  const middle = low.map((v, k) => (v + high[k]) / 2);
+  const { min, max } = sources.box;
+  const middle = min.map((v, k) => (v + max[k]) / 2);
   const distance = eye.orthographic
     ? 1
     : middle.reduce((s, v, k) => s + (v - eye.origin[k]) * eye.forward[k], 0);
   const half = Math.sqrt(eye.up.reduce((s, v) => s + v * v, 0));
-  const diagonal = Math.sqrt(low.reduce((s, v, k) => s + (high[k] - v) ** 2, 0));
-  const pixel = (2 * half * Math.max(distance, diagonal / 2)) / eye.height;
+  const pixel = (2 * half * Math.max(distance, diagonalOf(sources.box) / 2)) / eye.height;
   return FIRST_RADIUS * pixel * pow(1 + sample, SHRINKS);
 }
 
-const known = new WeakMap<SceneSolid, Bounds>();
+const known = new WeakMap<SceneSolid, Box>();
 
-function boundsOf(solid: SceneSolid): Bounds {
+function boxOf(solid: SceneSolid): Box {
   let bounds = known.get(solid);
   if (!bounds) {
-    bounds = { low: [Infinity, Infinity, Infinity], high: [-Infinity, -Infinity, -Infinity] };
+    bounds = { min: [Infinity, Infinity, Infinity], max: [-Infinity, -Infinity, -Infinity] };
     for (let i = 0; i < solid.positions.length; i++) {
-      bounds.low[i % 3] = Math.min(bounds.low[i % 3], solid.positions[i]);
-      bounds.high[i % 3] = Math.max(bounds.high[i % 3], solid.positions[i]);
+      bounds.min[i % 3] = Math.min(bounds.min[i % 3], solid.positions[i]);
+      bounds.max[i % 3] = Math.max(bounds.max[i % 3], solid.positions[i]);
     }
     known.set(solid, bounds);
   }
   return bounds;
 }
 
-function placed(m: ArrayLike<number>, { low, high }: Bounds): Bounds {
-  const out: Bounds = { low: [Infinity, Infinity, Infinity], high: [-Infinity, -Infinity, -Infinity] };
+function placed(m: ArrayLike<number>, { min, max }: Box): Box {
+  const out: Box = { min: [Infinity, Infinity, Infinity], max: [-Infinity, -Infinity, -Infinity] };
   for (let corner = 0; corner < 8; corner++) {
-    const [x, y, z] = [0, 1, 2].map((k) => ((corner >> k) & 1 ? high[k] : low[k]));
+    const [x, y, z] = [0, 1, 2].map((k) => ((corner >> k) & 1 ? max[k] : min[k]));
     for (let k = 0; k < 3; k++) {
       const v = m[k * 4] * x + m[k * 4 + 1] * y + m[k * 4 + 2] * z + m[k * 4 + 3];
-      out.low[k] = Math.min(out.low[k], v);
-      out.high[k] = Math.max(out.high[k], v);
+      out.min[k] = Math.min(out.min[k], v);
+      out.max[k] = Math.max(out.max[k], v);
     }
   }
   return out;
 }
 
-const joined = (a: Bounds, b: Bounds): Bounds => ({
-  low: a.low.map((v, k) => Math.min(v, b.low[k])) as Vec,
-  high: a.high.map((v, k) => Math.max(v, b.high[k])) as Vec,
+const joined = (a: Box, b: Box): Box => ({
+  min: a.min.map((v, k) => Math.min(v, b.min[k])) as Vec,
+  max: a.max.map((v, k) => Math.max(v, b.max[k])) as Vec,
 });
-const diagonalOf = ({ low, high }: Bounds) => Math.sqrt(low.reduce((s, v, k) => s + (high[k] - v) ** 2, 0));
+const diagonalOf = ({ min, max }: Box) => Math.sqrt(min.reduce((s, v, k) => s + (max[k] - v) ** 2, 0));
 
 /** Distance of a point from a box; 0 within. */
-const distanceTo = ({ low, high }: Bounds, p: ArrayLike<number>) =>
-  Math.sqrt(low.reduce((s, v, k) => s + Math.max(0, v - p[k], p[k] - high[k]) ** 2, 0));
+const distanceTo = ({ min, max }: Box, p: ArrayLike<number>) =>
+  Math.sqrt(min.reduce((s, v, k) => s + Math.max(0, v - p[k], p[k] - max[k]) ** 2, 0));
 
 /** Whether a finish only mirrors and refracts, sharply. */
 export function isSharp(records: Float32Array, finish: number): boolean {
@@ -127,17 +123,17 @@ export function photonSources(
   const { parts, instances, placements, solids, typeBox } = scene;
   const sharp = scene.finishes.map((_, i) => isSharp(records, i));
   const glassy = scene.finishes.map((_, i) => records[i * RECORD + K.F_GLASS / 4] > 0);
-  const stage = LARGEST * diagonalOf({ low: [...typeBox.min] as Vec, high: [...typeBox.max] as Vec });
+  const stage = LARGEST * diagonalOf(typeBox);
   const casters = new Uint8Array(parts.count);
-  const glass: Bounds[] = [];
-  let box: Bounds | null = null;
-  let all: Bounds | null = null;
-  let own: Bounds | null = null;
+  const glass: Box[] = [];
+  let box: Box | null = null;
+  let all: Box | null = null;
+  let own: Box | null = null;
   for (let p = 0; p < parts.count; p++) {
     const i = parts.instance[p];
     if (p === 0 || parts.instance[p - 1] !== i) {
       const world = composed(placements.now, instances.placement[i], instances.local, i);
-      own = placed(world, boundsOf(solids[instances.solid[i]]));
+      own = placed(world, boxOf(solids[instances.solid[i]]));
       all = all ? joined(all, own) : own;
     }
     if (glassy[parts.outside[p]]) glass.push(own!);
@@ -149,10 +145,10 @@ export function photonSources(
 
   const emitters: number[] = [];
   const sent: { emitter: number; way: number; weight: number }[] = [];
-  const [ex, ey, ez] = box.high.map((v, k) => v - box.low[k]);
+  const [ex, ey, ez] = box.max.map((v, k) => v - box.min[k]);
   /** About the box's area across any direction. */
   const area = (ex * ey + ey * ez + ez * ex) / 1.5;
-  const middle = box.low.map((v, k) => (v + box.high[k]) / 2);
+  const middle = box.min.map((v, k) => (v + box.max[k]) / 2);
   const floats = new Float32Array(lights.emitters);
   const words = new Int32Array(lights.emitters);
   for (let e = 0; e < lights.count; e++) {

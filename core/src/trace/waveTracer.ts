@@ -1,9 +1,8 @@
 /** Path tracing with the kernel, for one thread: aims it with an eye, and adds its waves to films. */
-import { luminance } from '../maths/colour.ts';
 import { cos, sin } from '../maths/reproducible.ts';
 import type { Eye } from './eye.ts';
-import { AT, LAYERS_AT, squareOf, type Film } from './film.ts';
-import { squareNoise } from './noise.ts';
+import { addSample, isGoodEnough } from './adding.ts';
+import { squareOf, type Film } from './film.ts';
 import { F, RECORD } from './finishRecords.ts';
 import { instantiate, type KernelExports } from './kernel.ts';
 import * as K from './kernelLayout.ts';
@@ -43,10 +42,6 @@ const MIRROR = 2e-3;
 const MIRROR_IN_SOFT_LIGHT = 1e-2;
 /** Bounces of one kind that count as no limit. */
 const NO_LIMIT = 1023;
-/** Samples after which squares of pixels may stop, at each doubling. */
-const LEAST_SAMPLES = 16;
-/** Times the mean about it that a sample may give a pixel before the rest is set aside. */
-const OUTLIER = 20;
 
 export class WaveTracer implements TileTracer {
   /** The thread's own instance of the kernel. */
@@ -167,7 +162,7 @@ export class WaveTracer implements TileTracer {
     this.photons = null;
     if (!sources || !photons) return;
     new Uint8Array(memory.buffer, room, sources.records.byteLength).set(new Uint8Array(sources.records));
-    new Float32Array(memory.buffer, scratch, 6).set([...sources.box.low, ...sources.box.high]);
+    new Float32Array(memory.buffer, scratch, 6).set([...sources.box.min, ...sources.box.max]);
     kernel.setSources(room, sources.count, sources.ofSky ? 1 : 0, scratch, sources.reach);
     kernel.setPhotons(photons.landed, photons.sorted, photons.cells, sources.clip);
     const all = photonCount(eye.width, eye.height);
@@ -231,7 +226,7 @@ export class WaveTracer implements TileTracer {
           kernel.traceWave(x, y, x1, y1, s, seed, eye.bounces);
           for (let py = y, from = 0; py < bottom; py++)
             for (let px = x; px < right; px++, from += K.FILM_WORDS)
-              add(film, left, from, px, py, s, x, y, right, bottom);
+              addSample(film, left, from, px, py, s, x, y, right, bottom);
           for (let g = 0; g < film.groups; g++)
             for (let py = y, from = g * K.WAVE * 3; py < bottom; py++) {
               const to = g * plane + (py * width + x) * 3;
@@ -241,64 +236,4 @@ export class WaveTracer implements TileTracer {
       }
     }
   }
-}
-
-/** Whether a square has reached the film's target; asked at each doubling only, so that runs of any lengths agree. */
-function isGoodEnough(film: Film, x: number, y: number, samples: number): boolean {
-  if (!(film.target > 0) || samples < LEAST_SAMPLES || (samples & (samples - 1)) !== 0) return false;
-  return squareNoise(film, x, y, samples) <= film.target;
-}
-
-/**
- * Adds sample `s` of a pixel. What stands far out of the mean about it so far is set aside, to be given back when the
- * film is developed: where it was if more of it follows, else spread.
- */
-function add(
-  film: Film,
-  left: Float32Array,
-  from: number,
-  x: number,
-  y: number,
-  s: number,
-  x0: number,
-  y0: number,
-  x1: number,
-  y1: number,
-): void {
-  const { sums, channels, width } = film;
-  const at = (y * width + x) * channels;
-  let r = left[from];
-  let g = left[from + 1];
-  let b = left[from + 2];
-  let l = luminance(r, g, b);
-  // cheap first: most samples are near their own pixel's mean
-  if (l * (s + 1) > (OUTLIER * (luminance(sums[at], sums[at + 1], sums[at + 2]) + l)) / 9) {
-    let sum = l;
-    let count = 0;
-    for (let v = Math.max(y0, y - 1); v <= Math.min(y1 - 1, y + 1); v++)
-      for (let u = Math.max(x0, x - 1); u <= Math.min(x1 - 1, x + 1); u++) {
-        const near = (v * width + u) * channels;
-        sum += luminance(sums[near], sums[near + 1], sums[near + 2]);
-        count++;
-      }
-    const most = (OUTLIER * sum) / (count * (s + 1));
-    if (l > most) {
-      const kept = most / l;
-      sums[at + AT.aside] += r * (1 - kept);
-      sums[at + AT.aside + 1] += g * (1 - kept);
-      sums[at + AT.aside + 2] += b * (1 - kept);
-      sums[at + AT.events]++;
-      r *= kept;
-      g *= kept;
-      b *= kept;
-      l = most;
-    }
-  }
-  sums[at] += r;
-  sums[at + 1] += g;
-  sums[at + 2] += b;
-  sums[at + 3] += left[from + 3];
-  sums[at + AT.lum2] += l * l;
-  sums[at + AT.lost] += left[from + 12];
-  if (channels > LAYERS_AT) for (let c = 0; c < 8; c++) sums[at + LAYERS_AT + c] += left[from + 4 + c];
 }

@@ -57,7 +57,7 @@ export interface TraceProgress {
   samples: number;
   /** Relative standard error of the mean. */
   noise: number;
-  /** Share of the light that limits on bounces lose. */
+  /** Share of the light that limits on bounces lose; 0 where it is not worth a word. */
   loss: number;
   secondsLeft: number;
   /** Null when there is nothing new to be seen. */

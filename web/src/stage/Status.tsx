@@ -46,9 +46,6 @@ function SunkType() {
   });
 }
 
-/** Share of the light that limits on bounces may lose without a word. */
-const WORTH_TELLING = 0.01;
-
 export function Status({ place }: { place: Place }) {
   const { state, samples, secondsLeft, failure, findings, fresh, loss } = useShown();
   const { mode, samples: goal, handles } = useChoice();
@@ -95,7 +92,7 @@ export function Status({ place }: { place: Place }) {
         >
           {text}
         </span>
-        {mode === 'traced' && fresh && loss > WORTH_TELLING && (
+        {mode === 'traced' && fresh && loss > 0 && (
           <span className="w-fit rounded-sm bg-black/60 px-1.5 py-0.5 text-white">
             The limits on bounces lose {(loss * 100).toFixed(1)} % of the light
           </span>

@@ -18,7 +18,7 @@ interface View {
   findings: Finding[];
   samples: number;
   noise: number;
-  /** Share of the light that limits on bounces lose. */
+  /** Share of the light that limits on bounces lose; 0 where it is not worth a word. */
   loss: number;
   secondsLeft: number;
   /** The traced picture is of the document as it is now. */

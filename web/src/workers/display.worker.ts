@@ -15,7 +15,7 @@ import { glowing } from '@wemlox/core/picture/glow';
 import { toneMapped8 } from '@wemlox/core/picture/tone';
 import { developed, filmLayers } from '@wemlox/core/trace/developing';
 import { type Film } from '@wemlox/core/trace/film';
-import { lossOf, noiseOf } from '@wemlox/core/trace/noise';
+import { lossToTell, noiseOf } from '@wemlox/core/trace/noise';
 import { kernelMemory } from '@wemlox/core/trace/kernel';
 import { compileDenoiser, denoiserWeights } from './files.ts';
 import type { Denoiser, DisplayOrder, DisplayReply, EncodeKind } from './messages.ts';
@@ -126,7 +126,7 @@ self.onmessage = ({ data }: MessageEvent<DisplayOrder>) => {
     if (picture?.film.sums !== film.sums && !clean) cleaned = null;
     const { width, height } = film;
     const noise = noiseOf(film, samples);
-    const loss = lossOf(film);
+    const loss = lossToTell(film);
     picture = { width, height, data: developed(film, samples), film, samples, noise, loss };
     if (clean) reply({ type: 'shown', samples, noise, loss, width, height, pixels: null });
     else show(data.grade, false);
