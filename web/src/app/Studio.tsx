@@ -177,20 +177,21 @@ export function Studio() {
   }, [id, tries]);
 
   const open = openId === id && looks ? looks : null;
-  const found = open?.find((l) => l.id === look);
+  // a look that is gone (undone, removed elsewhere) gives way to the first, without the studio being built anew
+  const found = open?.find((l) => l.id === look) ?? open?.[0];
+  const at = isStep(step) ? step : 'set';
   useEffect(() => {
-    if (!open) return;
-    if (!found || !isStep(step)) {
-      void go(`/p/${id}/${found?.id ?? open[0].id}/${isStep(step) ? step : 'set'}`, { replace: true });
-    } else if (useChoice.getState().lookId !== found.id) choose({ lookId: found.id });
-  }, [open, found, step, go, id]);
+    if (!found) return;
+    if (useChoice.getState().lookId !== found.id) choose({ lookId: found.id });
+    if (found.id !== look || at !== step) void go(`/p/${id}/${found.id}/${at}`, { replace: true });
+  }, [found, look, at, step, go, id]);
 
   if (failed) return <Broken id={id} error={failed} onMended={() => setTries(tries + 1)} />;
-  if (!open || !found || !isStep(step))
+  if (!found)
     return (
       <main className="quiet grid h-dvh place-content-center" aria-busy="true">
         <h1 className="text-[13px]">Opening the project</h1>
       </main>
     );
-  return <OpenStudio key={id} base={`/p/${id}`} lookId={found.id} step={step} />;
+  return <OpenStudio key={id} base={`/p/${id}`} lookId={found.id} step={at} />;
 }
