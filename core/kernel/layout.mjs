@@ -20,6 +20,7 @@
 //   part      0        4       8         12      16
 //             | finish | flags | emitter | group |
 //   finish    see FINISH: quads of floats, then ROWS of four for the metal, and ROWS of four for the interface
+//   recipe    see RECIPE, COAT and AXIS: what a finish's coats and feeds come to (finish/recipe.ts)
 //   light     0        48       64      112     128     144      160     176     192       208
 //   node      | middle | radius²| axis  | cos   | sin of | cos of | power | child | parent  |     x y z or one, x4
 //             | x4 y4 z4        | x y z | spread         | reach  |       |       | (<<2|k) |
@@ -48,7 +49,37 @@ const FINISH = `
   residualR residualG residualB throughIn
   albedoR albedoG albedoB glossMean
   turnCos turnSin sheetAlpha sharp
-  chooseDiffuse chooseSpecular chooseAlpha2 lit`;
+  chooseDiffuse chooseSpecular chooseAlpha2 lit
+  recipe free0 free1 free2`;
+
+/** Words of a recipe: its coats follow, the top one first. Offsets are counted from the recipe's beginning. */
+const RECIPE = `
+  coats axes free0 free1`;
+
+/** Words of a coat: its cover, or the course of it; its relief's course; its family of surfaces, and its grid's axes. */
+const COAT = `
+  coverAxis cover coverCount coverAt
+  reliefAxis reliefCount reliefAt first
+  dims free0 free1 free2`;
+/** Most axes of a coat's grid; each has words: axis, places, where they stand. */
+const dims = 8;
+
+/** Words of an axis (finish/recipe.ts); lengths as one over metres. */
+const AXIS = `
+  source over late octaves
+  perScale stretch turnCos turnSin
+  contrast seed from per
+  breakup perBreak free0 free1`;
+
+/** Words of an instance's site: from the world to its block in metres, boxes of letter and block, its coordinates. */
+const SITE = `
+  xx xy xz xw
+  yx yy yz yw
+  zx zy zz zw
+  letterX letterY letterZ unit
+  letterPerX letterPerY letterPerZ uv
+  blockX blockY blockZ free0
+  blockPerX blockPerY blockPerZ free1`;
 
 /** Words of an emitter. */
 const EMITTER = `
@@ -133,6 +164,7 @@ export const LAYOUT = {
   PART_GROUP: [12, 'usize', 'Where a part has its share group.'],
   CASTS: [1, 'i32', 'Flag of emitters that throw shadows.'],
   BY_PHOTONS: [2, 'i32', 'Flag of emitters whose caustics come by photons.'],
+  FED: [4, 'i32', 'Flag of emitters that give different light in different places.'],
   ROWS: [rows, 'i32', 'Entries of a finish’s rows over the cosine.'],
   METAL_ROWS: [
     finishHead,
@@ -205,6 +237,18 @@ export const LAYOUT = {
   GLOW: [3, 'i32', 'A part that glows.'],
   POINT: [4, 'i32', 'Shines alike all around.'],
 };
+const table = (prefix, text, what) =>
+  words(text).forEach((name, i) => (LAYOUT[`${prefix}_${upper(name)}`] = [i * 4, 'usize', `${what}: ${name}.`]));
+LAYOUT.COAT_DIMS = [words(COAT).length * 4, 'usize', 'Where a coat has its grid: axis, places, where they stand.'];
+LAYOUT.MOST_DIMS = [dims, 'i32', 'Most axes of a coat’s grid.'];
+LAYOUT.COAT_BYTES = [(words(COAT).length + 3 * dims) * 4, 'usize', 'Bytes of a coat.'];
+LAYOUT.RECIPE_BYTES = [words(RECIPE).length * 4, 'usize', 'Bytes of a recipe before its coats.'];
+LAYOUT.AXIS_BYTES = [words(AXIS).length * 4, 'usize', 'Bytes of an axis.'];
+LAYOUT.SITE_BYTES = [words(SITE).length * 4, 'usize', 'Bytes of a site.'];
+table('R', RECIPE, 'Recipe');
+table('C', COAT, 'Coat');
+table('A', AXIS, 'Axis');
+table('S', SITE, 'Site');
 words(FINISH).forEach((name, i) => (LAYOUT[`F_${upper(name)}`] = [i * 4, 'usize', `Finish: ${name}.`]));
 words(EMITTER).forEach((name, i) => (LAYOUT[`E_${upper(name)}`] = [i * 4, 'usize', `Emitter: ${name}.`]));
 words(PHOTON).forEach((name, i) => (LAYOUT[`PH_${upper(name)}`] = [i * 4, 'usize', `Photon: ${name}.`]));

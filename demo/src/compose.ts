@@ -8,6 +8,7 @@ import {
   newShot,
   newProject,
   newTube,
+  plainFinish,
   plainSurface,
   newBaseline,
   type Block,
@@ -48,12 +49,7 @@ const finish = (
   name: string,
   family: Finish['family'],
   surface: Partial<Finish['surface']>,
-): Finish => ({
-  id,
-  name,
-  family,
-  surface: plainSurface(surface),
-});
+): Finish => plainFinish({ id, name, family, surface: plainSurface(surface) });
 
 function project(
   name: string,

@@ -4,6 +4,8 @@ import { newId, type Finish } from '@wemlox/core/document';
 import { MissingError } from './database.ts';
 import type { Session } from './session.ts';
 
+const COLUMNS = 'id, name, family, surface, feeds, coats, version';
+
 /** A row as it is kept: its finish is plain JSON until it has passed the door. */
 const finishOf = ({ version, ...finish }: Record<string, unknown>): StoredFinish => ({
   version: Number(version),
@@ -16,13 +18,22 @@ const finishOf = ({ version, ...finish }: Record<string, unknown>): StoredFinish
  */
 export async function keepFinish(
   { pool, actor }: Session,
-  { name, family, surface }: Omit<Finish, 'id'>,
+  { name, family, surface, feeds, coats }: Omit<Finish, 'id'>,
   version: number,
 ): Promise<StoredFinish> {
   const { rows } = await pool.query(
-    `INSERT INTO finishes (id, name, family, surface, version, actor) VALUES ($1, $2, $3, $4, $5, $6)
-     RETURNING id, name, family, surface, version`,
-    [newId(), name, family, JSON.stringify(surface), version, actor.id],
+    `INSERT INTO finishes (id, name, family, surface, feeds, coats, version, actor)
+     VALUES ($1, $2, $3, $4, $5, $6, $7, $8) RETURNING ${COLUMNS}`,
+    [
+      newId(),
+      name,
+      family,
+      JSON.stringify(surface),
+      JSON.stringify(feeds),
+      JSON.stringify(coats),
+      version,
+      actor.id,
+    ],
   );
   return finishOf(rows[0]);
 }
@@ -30,7 +41,7 @@ export async function keepFinish(
 /** By name. */
 export async function listFinishes({ pool }: Session): Promise<StoredFinish[]> {
   const { rows } = await pool.query(
-    `SELECT id, name, family, surface, version FROM finishes WHERE deleted_at IS NULL ORDER BY lower(name), id`,
+    `SELECT ${COLUMNS} FROM finishes WHERE deleted_at IS NULL ORDER BY lower(name), id`,
   );
   return rows.map(finishOf);
 }

@@ -116,21 +116,25 @@
 // @ts-ignore: decorator
 @inline export const BY_PHOTONS: i32 = 2;
 
+// Flag of emitters that give different light in different places.
+// @ts-ignore: decorator
+@inline export const FED: i32 = 4;
+
 // Entries of a finish’s rows over the cosine.
 // @ts-ignore: decorator
 @inline export const ROWS: i32 = 32;
 
 // Where a finish has its metal’s reflectance: red, green, blue, and a sheet’s spread.
 // @ts-ignore: decorator
-@inline export const METAL_ROWS: usize = 192;
+@inline export const METAL_ROWS: usize = 208;
 
 // Where a finish has: gloss, coat, lost outside, lost inside.
 // @ts-ignore: decorator
-@inline export const LAYER_ROWS: usize = 704;
+@inline export const LAYER_ROWS: usize = 720;
 
 // Bytes of a finish.
 // @ts-ignore: decorator
-@inline export const FINISH_BYTES: usize = 1216;
+@inline export const FINISH_BYTES: usize = 1232;
 
 // Bytes of a node of the light tree.
 // @ts-ignore: decorator
@@ -255,6 +259,270 @@
 // Shines alike all around.
 // @ts-ignore: decorator
 @inline export const POINT: i32 = 4;
+
+// Where a coat has its grid: axis, places, where they stand.
+// @ts-ignore: decorator
+@inline export const COAT_DIMS: usize = 48;
+
+// Most axes of a coat’s grid.
+// @ts-ignore: decorator
+@inline export const MOST_DIMS: i32 = 8;
+
+// Bytes of a coat.
+// @ts-ignore: decorator
+@inline export const COAT_BYTES: usize = 144;
+
+// Bytes of a recipe before its coats.
+// @ts-ignore: decorator
+@inline export const RECIPE_BYTES: usize = 16;
+
+// Bytes of an axis.
+// @ts-ignore: decorator
+@inline export const AXIS_BYTES: usize = 64;
+
+// Bytes of a site.
+// @ts-ignore: decorator
+@inline export const SITE_BYTES: usize = 112;
+
+// Recipe: coats.
+// @ts-ignore: decorator
+@inline export const R_COATS: usize = 0;
+
+// Recipe: axes.
+// @ts-ignore: decorator
+@inline export const R_AXES: usize = 4;
+
+// Recipe: free0.
+// @ts-ignore: decorator
+@inline export const R_FREE0: usize = 8;
+
+// Recipe: free1.
+// @ts-ignore: decorator
+@inline export const R_FREE1: usize = 12;
+
+// Coat: coverAxis.
+// @ts-ignore: decorator
+@inline export const C_COVER_AXIS: usize = 0;
+
+// Coat: cover.
+// @ts-ignore: decorator
+@inline export const C_COVER: usize = 4;
+
+// Coat: coverCount.
+// @ts-ignore: decorator
+@inline export const C_COVER_COUNT: usize = 8;
+
+// Coat: coverAt.
+// @ts-ignore: decorator
+@inline export const C_COVER_AT: usize = 12;
+
+// Coat: reliefAxis.
+// @ts-ignore: decorator
+@inline export const C_RELIEF_AXIS: usize = 16;
+
+// Coat: reliefCount.
+// @ts-ignore: decorator
+@inline export const C_RELIEF_COUNT: usize = 20;
+
+// Coat: reliefAt.
+// @ts-ignore: decorator
+@inline export const C_RELIEF_AT: usize = 24;
+
+// Coat: first.
+// @ts-ignore: decorator
+@inline export const C_FIRST: usize = 28;
+
+// Coat: dims.
+// @ts-ignore: decorator
+@inline export const C_DIMS: usize = 32;
+
+// Coat: free0.
+// @ts-ignore: decorator
+@inline export const C_FREE0: usize = 36;
+
+// Coat: free1.
+// @ts-ignore: decorator
+@inline export const C_FREE1: usize = 40;
+
+// Coat: free2.
+// @ts-ignore: decorator
+@inline export const C_FREE2: usize = 44;
+
+// Axis: source.
+// @ts-ignore: decorator
+@inline export const A_SOURCE: usize = 0;
+
+// Axis: over.
+// @ts-ignore: decorator
+@inline export const A_OVER: usize = 4;
+
+// Axis: late.
+// @ts-ignore: decorator
+@inline export const A_LATE: usize = 8;
+
+// Axis: octaves.
+// @ts-ignore: decorator
+@inline export const A_OCTAVES: usize = 12;
+
+// Axis: perScale.
+// @ts-ignore: decorator
+@inline export const A_PER_SCALE: usize = 16;
+
+// Axis: stretch.
+// @ts-ignore: decorator
+@inline export const A_STRETCH: usize = 20;
+
+// Axis: turnCos.
+// @ts-ignore: decorator
+@inline export const A_TURN_COS: usize = 24;
+
+// Axis: turnSin.
+// @ts-ignore: decorator
+@inline export const A_TURN_SIN: usize = 28;
+
+// Axis: contrast.
+// @ts-ignore: decorator
+@inline export const A_CONTRAST: usize = 32;
+
+// Axis: seed.
+// @ts-ignore: decorator
+@inline export const A_SEED: usize = 36;
+
+// Axis: from.
+// @ts-ignore: decorator
+@inline export const A_FROM: usize = 40;
+
+// Axis: per.
+// @ts-ignore: decorator
+@inline export const A_PER: usize = 44;
+
+// Axis: breakup.
+// @ts-ignore: decorator
+@inline export const A_BREAKUP: usize = 48;
+
+// Axis: perBreak.
+// @ts-ignore: decorator
+@inline export const A_PER_BREAK: usize = 52;
+
+// Axis: free0.
+// @ts-ignore: decorator
+@inline export const A_FREE0: usize = 56;
+
+// Axis: free1.
+// @ts-ignore: decorator
+@inline export const A_FREE1: usize = 60;
+
+// Site: xx.
+// @ts-ignore: decorator
+@inline export const S_XX: usize = 0;
+
+// Site: xy.
+// @ts-ignore: decorator
+@inline export const S_XY: usize = 4;
+
+// Site: xz.
+// @ts-ignore: decorator
+@inline export const S_XZ: usize = 8;
+
+// Site: xw.
+// @ts-ignore: decorator
+@inline export const S_XW: usize = 12;
+
+// Site: yx.
+// @ts-ignore: decorator
+@inline export const S_YX: usize = 16;
+
+// Site: yy.
+// @ts-ignore: decorator
+@inline export const S_YY: usize = 20;
+
+// Site: yz.
+// @ts-ignore: decorator
+@inline export const S_YZ: usize = 24;
+
+// Site: yw.
+// @ts-ignore: decorator
+@inline export const S_YW: usize = 28;
+
+// Site: zx.
+// @ts-ignore: decorator
+@inline export const S_ZX: usize = 32;
+
+// Site: zy.
+// @ts-ignore: decorator
+@inline export const S_ZY: usize = 36;
+
+// Site: zz.
+// @ts-ignore: decorator
+@inline export const S_ZZ: usize = 40;
+
+// Site: zw.
+// @ts-ignore: decorator
+@inline export const S_ZW: usize = 44;
+
+// Site: letterX.
+// @ts-ignore: decorator
+@inline export const S_LETTER_X: usize = 48;
+
+// Site: letterY.
+// @ts-ignore: decorator
+@inline export const S_LETTER_Y: usize = 52;
+
+// Site: letterZ.
+// @ts-ignore: decorator
+@inline export const S_LETTER_Z: usize = 56;
+
+// Site: unit.
+// @ts-ignore: decorator
+@inline export const S_UNIT: usize = 60;
+
+// Site: letterPerX.
+// @ts-ignore: decorator
+@inline export const S_LETTER_PER_X: usize = 64;
+
+// Site: letterPerY.
+// @ts-ignore: decorator
+@inline export const S_LETTER_PER_Y: usize = 68;
+
+// Site: letterPerZ.
+// @ts-ignore: decorator
+@inline export const S_LETTER_PER_Z: usize = 72;
+
+// Site: uv.
+// @ts-ignore: decorator
+@inline export const S_UV: usize = 76;
+
+// Site: blockX.
+// @ts-ignore: decorator
+@inline export const S_BLOCK_X: usize = 80;
+
+// Site: blockY.
+// @ts-ignore: decorator
+@inline export const S_BLOCK_Y: usize = 84;
+
+// Site: blockZ.
+// @ts-ignore: decorator
+@inline export const S_BLOCK_Z: usize = 88;
+
+// Site: free0.
+// @ts-ignore: decorator
+@inline export const S_FREE0: usize = 92;
+
+// Site: blockPerX.
+// @ts-ignore: decorator
+@inline export const S_BLOCK_PER_X: usize = 96;
+
+// Site: blockPerY.
+// @ts-ignore: decorator
+@inline export const S_BLOCK_PER_Y: usize = 100;
+
+// Site: blockPerZ.
+// @ts-ignore: decorator
+@inline export const S_BLOCK_PER_Z: usize = 104;
+
+// Site: free1.
+// @ts-ignore: decorator
+@inline export const S_FREE1: usize = 108;
 
 // Finish: metal.
 // @ts-ignore: decorator
@@ -447,6 +715,22 @@
 // Finish: lit.
 // @ts-ignore: decorator
 @inline export const F_LIT: usize = 188;
+
+// Finish: recipe.
+// @ts-ignore: decorator
+@inline export const F_RECIPE: usize = 192;
+
+// Finish: free0.
+// @ts-ignore: decorator
+@inline export const F_FREE0: usize = 196;
+
+// Finish: free1.
+// @ts-ignore: decorator
+@inline export const F_FREE1: usize = 200;
+
+// Finish: free2.
+// @ts-ignore: decorator
+@inline export const F_FREE2: usize = 204;
 
 // Emitter: kind.
 // @ts-ignore: decorator

@@ -8,7 +8,7 @@ import {
   E_FORWARD_X, E_FORWARD_Y, E_FORWARD_Z, E_GREEN, E_GROUP, E_INSTANCE, E_KIND, E_LUMINANCE, E_PARENT, E_RANGE, E_RED,
   E_RIGHT_X, E_UP_X, E_X,
   EMITTER_BYTES, GLOW, INSTANCE_BYTES, INSTANCE_TRIANGLES, LIGHT_NODE_BYTES, P_VALPHA2, P_VDIFFUSE, P_VNX, P_VNY,
-  P_VNZ, P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VSUM, P_VTHROUGH, P_VX, P_VY, P_VZ, POINT, SPOT, TRIANGLE_BYTES,
+  P_VNZ, P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VSUM, P_VTHROUGH, P_VX, P_VY, P_VZ, POINT, SPOT, TRIANGLE_BYTES, FED,
 } from './layout';
 import { above, add, both, div, dot3, flip, mad, most, mul, pick, root, splat, sub, where } from './lanes';
 import { directionals, emitters, instances, lightNodes, lightTree } from './scene';
@@ -285,6 +285,12 @@ export function pointOn(i: i32, u: f32, v: f32): void {
   }
 }
 
+/** Of what glows, where pointOn took its point. */
+export let glowInstance: i32 = 0;
+export let glowTriangle: i32 = 0;
+export let glowB1: f32 = 0;
+export let glowB2: f32 = 0;
+
 function glowPoint(e: usize, u: f32, v: f32): void {
   const cdf = load<u32>(e, E_CDF);
   let lo = 0;
@@ -298,8 +304,12 @@ function glowPoint(e: usize, u: f32, v: f32): void {
   const s = sqrt<f32>(min(<f32>1, max(<f32>0, (u - low) / (load<f32>(cdf + (<usize>lo << 2), 4) - low))));
   const b1: f32 = s * (<f32>1 - v);
   const b2: f32 = s * v;
-  const instance = instances + <usize>load<i32>(e, E_INSTANCE) * INSTANCE_BYTES;
-  const t = load<u32>(instance + INSTANCE_TRIANGLES) + <usize>(load<i32>(e, E_FIRST) + lo) * TRIANGLE_BYTES;
+  glowInstance = load<i32>(e, E_INSTANCE);
+  glowTriangle = load<i32>(e, E_FIRST) + lo;
+  glowB1 = b1;
+  glowB2 = b2;
+  const instance = instances + <usize>glowInstance * INSTANCE_BYTES;
+  const t = load<u32>(instance + INSTANCE_TRIANGLES) + <usize>glowTriangle * TRIANGLE_BYTES;
   const c0 = v128.load(instance);
   const c1 = v128.load(instance, 16);
   const c2 = v128.load(instance, 32);
@@ -399,6 +409,9 @@ export function lightFrom(i: i32, x: f32, y: f32, z: f32, chance: f32): bool {
 
 // @ts-ignore: decorator
 @inline export function castsShadow(i: i32): bool { return (load<i32>(emitterAt(i), E_FLAGS) & CASTS) !== 0; }
+/** Whether what it gives differs over its face. */
+// @ts-ignore: decorator
+@inline export function isFed(i: i32): bool { return (load<i32>(emitterAt(i), E_FLAGS) & FED) !== 0; }
 /** Whether its caustics come by photons. */
 // @ts-ignore: decorator
 @inline export function byPhotons(i: i32): bool { return (load<i32>(emitterAt(i), E_FLAGS) & BY_PHOTONS) !== 0; }

@@ -7,6 +7,7 @@ import {
 import { standOnHit } from './geometry';
 import { glossAt } from './lobes/rows';
 import { f, scale, w, waveAt } from './paths';
+import { hasRecipe, OF_PANES, resolved } from './recipe';
 import { draw1, drawX } from './sampler4';
 import { finishAt, instances, partAt } from './scene';
 import { closest, closestAfter, foundB1, foundB2, foundInstance, foundT } from './traverse';
@@ -52,7 +53,7 @@ export let paneB: f32 = 1;
 export let paneRays: i32 = 0;
 
 /** What gets through smooth sheets along a blocked shadow ray; false when something else stands there. */
-export function throughPanes(at: usize, reach: f32): bool {
+export function throughPanes(at: usize, reach: f32, index: i32): bool {
   paneR = 1;
   paneG = 1;
   paneB = 1;
@@ -81,7 +82,12 @@ export function throughPanes(at: usize, reach: f32): bool {
       store<f32>(spare + P_DY, dy);
       store<f32>(spare + P_DZ, dz);
       standOnHit(spare);
-      const finish = finishAt(load<i32>(partAt(w(P_PART, spare))));
+      let number = load<i32>(partAt(w(P_PART, spare)));
+      if (hasRecipe(finishAt(number))) {
+        store<i32>(spare + P_PIXEL, w(P_PIXEL, at));
+        number = resolved(spare, number, index, OF_PANES + w(P_DEPTH, at) * MOST_PASSES + k);
+      }
+      const finish = finishAt(number);
       if (!isPane(finish)) return false;
       const share = straight(
         finish, -(dx * f(P_NX, spare) + dy * f(P_NY, spare) + dz * f(P_NZ, spare)),

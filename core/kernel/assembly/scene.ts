@@ -17,9 +17,12 @@ export let sheets: bool = false;
 /** Widest lobe that finds whatever has a size by itself, so that no light is sought for it. */
 export let mirror: f32 = 0;
 export let lane: usize = 0;
+/** Where each instance stands in its block and how its faces are laid out; nought where nothing is fed. */
+export let sites: usize = 0;
 
 /** Addresses of what all eyes share. */
-export function setScene(instancesAt: usize, finishesAt: usize, laneAt: usize): void {
+export function setScene(instancesAt: usize, finishesAt: usize, sitesAt: usize, laneAt: usize): void {
+  sites = sitesAt;
   instances = instancesAt;
   finishes = finishesAt;
   lane = laneAt;

@@ -7,12 +7,13 @@ import {
   P_VNY, P_VNZ, P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VSUM, P_VTHROUGH, P_VX, P_VY, P_VZ, P_X, P_Y, P_Z,
 } from './layout';
 import { byPhotonsHere } from './caustics';
+import { fedB, fedG, fedGlow, fedR } from './fedGlow';
 import {
   base, count, frame, get, nx, ny, nz, offset, put, row, squaredIndex, take, ux, uy, uz, vx, vy, vz,
 } from './group';
 import { above, add, below, both, div, dot3, flip, mad, most, mul, pick, root, splat, sub } from './lanes';
 import {
-  byPhotons, castsShadow, chooseLight, chosenChance, giveB, giveDensity, giveG, givePoint, giveR, groupOf, lightFrom,
+  byPhotons, castsShadow, chooseLight, chosenChance, giveB, giveDensity, giveG, givePoint, giveR, groupOf, isFed, lightFrom,
   onlySky, pointOn, standAt, toDistance, toX as lightToX, toY as lightToY, toZ as lightToZ, weighLights,
 } from './lights';
 import {
@@ -42,7 +43,7 @@ const QUARTER_PI: f32 = 0.7853981633974483;
 const MOST_TURNED: f32 = 4;
 
 /** Chooses a light for each of the four and takes a point of it. */
-function seekEach(through: bool): void {
+function seekEach(through: bool, index: i32): void {
   for (let k = 0; k < count; k++) {
     const lane4 = <usize>k << 2;
     const at = base + offset(k);
@@ -76,10 +77,17 @@ function seekEach(through: bool): void {
     if (!lightFrom(chosen, x, y, z, chance)) continue;
     const side = lightToX * gx + lightToY * gy + lightToZ * gz;
     if (side < 0 && !through) continue;
-    store<f32>(row(4) + lane4, giveR);
-    store<f32>(row(5) + lane4, giveG);
-    store<f32>(row(6) + lane4, giveB);
     const density = giveDensity;
+    if (isFed(chosen)) {
+      fedGlow(at, index);
+      store<f32>(row(4) + lane4, fedR);
+      store<f32>(row(5) + lane4, fedG);
+      store<f32>(row(6) + lane4, fedB);
+    } else {
+      store<f32>(row(4) + lane4, giveR);
+      store<f32>(row(5) + lane4, giveG);
+      store<f32>(row(6) + lane4, giveB);
+    }
     // aimed again from where the ray starts: a direction from the surface itself would miss at a slant
     const lift = load<f32>(at + P_LIFT) * (side < 0 ? <f32>-1 : <f32>1);
     if (!lightFrom(chosen, x + gx * lift, y + gy * lift, z + gz * lift, chance)) continue;
@@ -121,7 +129,7 @@ function seek(finish: usize, inside: bool, queue: usize, index: i32, pair: v128,
       store<f32>(row(12) + (<usize>k << 2), medium < 0 ? <f32>1 : squaredIndex(finishAt(medium)));
     }
     anySky = true;
-  } else seekEach(through);
+  } else seekEach(through, index);
   let lx = v128.load(row(0));
   let ly = v128.load(row(1));
   let lz = v128.load(row(2));

@@ -19,6 +19,7 @@ import { isPane, MOST_PASSES, paneB, paneG, paneR, paneRays, passesPane, through
 import { entry, f, scale, w, waveAt } from './paths';
 import { sendWave, wasSent } from './photons';
 import { skyKept } from './receive';
+import { hasRecipe, OF_PATHS, resolved } from './recipe';
 import { draw1, drawX, pixelSeed } from './sampler4';
 import { finishAt, instances, lane, partAt, sheets } from './scene';
 import { alive, bounce, PAIRS, queuedRays } from './shade';
@@ -91,7 +92,9 @@ function trace(at: usize, index: i32): i32 {
       if (w(P_DEPTH, at) === 0 && (flags & PART_HIDDEN) !== 0 && !sending) {
         passed = true;
       } else {
-        const number = load<i32>(part);
+        let number = load<i32>(part);
+        if (hasRecipe(finishAt(number)))
+          number = resolved(at, number, index, OF_PATHS + w(P_DEPTH, at) * (MOST_PASSES + 1) + passes);
         const finish = finishAt(number);
         store<i32>(at + P_FINISH, number);
         absorb(at, t);
@@ -150,7 +153,7 @@ function look(n: i32): void {
 @inline function sees(at: usize, r: f32, g: f32, b: f32): void { gain(at, r, g, b, skyGroup); }
 
 /** Traces the queued shadow rays and adds what gets along them. */
-function shadows(n: i32): void {
+function shadows(n: i32, index: i32): void {
   for (let i = 0; i < n; i++) {
     const at = wave + entry(queue, i);
     const reach = f(P_SREACH, at);
@@ -166,7 +169,7 @@ function shadows(n: i32): void {
         ) !== 0
       ) {
         if (!sheets) continue;
-        const open = throughPanes(at, reach);
+        const open = throughPanes(at, reach, index);
         rays += <f64>paneRays;
         if (!open) continue;
         r = paneR;
@@ -227,7 +230,7 @@ function shade(n: i32, index: i32): i32 {
       }
     }
   }
-  shadows(queued);
+  shadows(queued, index);
   return on;
 }
 

@@ -2,16 +2,18 @@
 import type { Baseline } from './baseline.ts';
 import type { Bevel, Block, ProfilePoint } from './block.ts';
 import { newId } from './ids.ts';
-import type { Finish, Surface } from './finish.ts';
+import type { Coat, Feed, Finish, Surface } from './finish.ts';
 import type { LightKind, PieceKind } from './kinds.ts';
 import { LIGHT_TABLES, type LightOf } from './light.ts';
 import type { Grade, Look } from './look.ts';
-import { defaultsOf, type Table } from './parameter.ts';
+import { defaultsOf, type NumberParameter, type Parameter, type Table } from './parameter.ts';
 import {
   BASELINE,
   BEVEL,
   BLOCK,
   CAMERA,
+  COAT,
+  FEED,
   GRADE,
   PIECE,
   PLACE,
@@ -30,6 +32,53 @@ export const plainSurface = (changes: Partial<Surface> = {}): Surface => ({
   ...defaultsOf(SURFACE),
   ...changes,
 });
+
+/** One coat, fed by nothing. */
+export const plainFinish = (changes: Pick<Finish, 'id' | 'name'> & Partial<Finish>): Finish => ({
+  family: 'matte paint',
+  surface: plainSurface(),
+  feeds: [],
+  coats: [],
+  ...changes,
+});
+
+export const newCoat = (changes: Pick<Coat, 'id' | 'name'> & Partial<Coat>): Coat => ({
+  ...defaultsOf(COAT),
+  surface: plainSurface(),
+  feeds: [],
+  ...changes,
+});
+
+/** Height of the lumps that relief starts with, metres. */
+const FIRST_RELIEF = 0.0003;
+
+/**
+ * A feed of a parameter as it starts: from the value it has to another that can be told from it, over the axis that
+ * is asked for most.
+ * @throws Error when the parameter cannot be fed
+ */
+export function newFeed(id: string, parameter: string, value: number | readonly number[]): Feed {
+  const asked = { ...SURFACE, ...COAT }[parameter as keyof typeof SURFACE] as Parameter | undefined;
+  if (!asked?.fed) throw new Error(`${parameter} cannot be fed`);
+  const stops =
+    asked.kind === 'colour'
+      ? [value as number[], (value as number[]).map((v) => (v > 0.5 ? v * 0.1 : 0.5 + v * 0.5))].map(
+          (colour, at) => ({ at, value: 0, colour: [...colour] }),
+        )
+      : [value as number, otherValue(asked as NumberParameter, parameter, value as number)].map(
+          (number, at) => ({ at, value: number, colour: [1, 1, 1] }),
+        );
+  const source = parameter === 'relief' ? 'noise' : asked.kind === 'colour' ? 'angle' : 'up';
+  const own = parameter === 'relief' ? { scale: 0.003 } : {};
+  return { ...defaultsOf(FEED), id, parameter, source, ...own, stops };
+}
+
+const otherValue = ({ min, max }: NumberParameter, parameter: string, value: number) =>
+  parameter === 'relief'
+    ? value + FIRST_RELIEF
+    : value - min > (max - min) / 2
+      ? min
+      : Math.min(max, value * 2 || 1);
 
 /** What a free profile starts as: a round one's course. */
 export const FREE_PROFILE: ProfilePoint[] = [

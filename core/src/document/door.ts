@@ -6,6 +6,7 @@ import 'reflect-metadata';
 import { plainToInstance } from 'class-transformer';
 import { validateSync, type ValidationError } from 'class-validator';
 import { Finish } from './finish.ts';
+import { COAT, SURFACE } from './parameters.ts';
 import { FORMAT, Project, VERSION } from './project.ts';
 import { boundsProblems, shapeProblems } from './shape.ts';
 import { upgraded } from './upgrades.ts';
@@ -71,6 +72,8 @@ export function openFinish(version: unknown, input: unknown): Finish {
     if (error instanceof DocumentError) throw new DocumentError(error.problems.map((p) => `finish.${p}`));
     throw error;
   }
+  const broken = brokenFinish(newest as Finish, 'finish.');
+  if (broken.length > 0) throw new DocumentError(broken);
   return newest as Finish;
 }
 
@@ -111,6 +114,39 @@ export function checkJson<T extends object>(type: new () => T, value: unknown): 
   return checkShape(type, value);
 }
 
+/** Feeds and coats of a finish that do not fit together. @param at where it stands, with its dot */
+function brokenFinish({ feeds, coats }: Finish, at: string): string[] {
+  const problems: string[] = [];
+  const twice = (where: string, ids: readonly string[], what: (id: string) => string) =>
+    ids.forEach((id, i) => {
+      if (ids.indexOf(id) !== i) problems.push(`${where}[${i}]${what(id)}`);
+    });
+  const check = (where: string, list: Finish['feeds'], keys: object) => {
+    twice(
+      where,
+      list.map((f) => f.id),
+      (id) => `.id: ${id} is used twice`,
+    );
+    twice(
+      where,
+      list.map((f) => f.parameter),
+      (key) => `.parameter: ${key} is fed twice`,
+    );
+    list.forEach(({ parameter }, i) => {
+      if (!Object.hasOwn(keys, parameter))
+        problems.push(`${where}[${i}].parameter: there is no ${parameter} here`);
+    });
+  };
+  check(`${at}feeds`, feeds, SURFACE);
+  twice(
+    `${at}coats`,
+    coats.map((c) => c.id),
+    (id) => `.id: ${id} is used twice`,
+  );
+  coats.forEach((coat, i) => check(`${at}coats[${i}].feeds`, coat.feeds, { ...SURFACE, ...COAT }));
+  return problems;
+}
+
 /** Names that point nowhere, and identifiers used twice. */
 function brokenReferences(project: Project): string[] {
   const problems: string[] = [];
@@ -134,6 +170,7 @@ function brokenReferences(project: Project): string[] {
     'looks',
     project.looks.map((l) => l.id),
   );
+  project.finishes.forEach((finish, i) => problems.push(...brokenFinish(finish, `finishes[${i}].`)));
   project.blocks.forEach((block, i) => {
     const characters = [...block.text].length;
     if (block.letters.length !== characters) {

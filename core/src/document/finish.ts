@@ -1,15 +1,45 @@
-/** A finish: an OpenPBR surface under a name. Parameter names and ranges follow the OpenPBR 1.1 standard. */
+/**
+ * A finish: coats of OpenPBR surfaces under a name. The surface itself is the lowest; coats lie over it, the last on
+ * top. Parameter names and ranges follow the OpenPBR 1.1 standard.
+ */
 import { IsIn, IsString } from 'class-validator';
 import { FAMILIES, type Family } from './kinds.ts';
+import { MOST } from './most.ts';
 import { Parameters } from './parameter.ts';
-import { SURFACE } from './parameters.ts';
-import { Id, Name, One } from './rules.ts';
+import { COAT, FEED, STOP, SURFACE } from './parameters.ts';
+import { Id, Many, Name, One } from './rules.ts';
 
 export class Surface extends Parameters(SURFACE) {}
+
+/** A value at a place of a feed's axis. */
+export class Stop extends Parameters(STOP) {}
+
+/** The key of the parameter of a surface, or of a coat, that may be fed. */
+export const FED_KEYS: readonly string[] = Object.entries({ ...SURFACE, ...COAT })
+  .filter(([, parameter]) => parameter.fed)
+  .map(([key]) => key);
+
+/** Gives one parameter values that differ over the face. */
+export class Feed extends Parameters(FEED) {
+  @Id() id!: string;
+  @IsString() @IsIn(FED_KEYS) parameter!: string;
+  /** In the order of their places. */
+  @Many(() => Stop, MOST.stops, 1) stops!: Stop[];
+}
+
+export class Coat extends Parameters(COAT) {
+  @Id() id!: string;
+  @Name() name!: string;
+  @One(() => Surface) surface!: Surface;
+  @Many(() => Feed, MOST.feeds) feeds!: Feed[];
+}
 
 export class Finish {
   @Id() id!: string;
   @Name() name!: string;
   @IsString() @IsIn(FAMILIES) family!: Family;
   @One(() => Surface) surface!: Surface;
+  @Many(() => Feed, MOST.feeds) feeds!: Feed[];
+  /** From the lowest to the one on top. */
+  @Many(() => Coat, MOST.coats) coats!: Coat[];
 }

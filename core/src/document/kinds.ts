@@ -69,6 +69,26 @@ export const FAMILIES = [
 ] as const;
 export type Family = (typeof FAMILIES)[number];
 
+/** What may feed a parameter: an axis over the face. */
+export const FEED_SOURCES = [
+  'angle',
+  'along',
+  'up',
+  'through',
+  'outline',
+  'rim',
+  'upward',
+  'noise',
+  'turbulence',
+  'cells',
+  'cracks',
+  'grain',
+  'weave',
+  'bricks',
+  'tiles',
+] as const;
+export type FeedSource = (typeof FEED_SOURCES)[number];
+
 export const LIGHT_KINDS = ['area', 'spot', 'directional'] as const;
 export type LightKind = (typeof LIGHT_KINDS)[number];
 

@@ -18,4 +18,7 @@ export const MOST = {
   tubeNodes: 500,
   baselineNodes: 200,
   stripColours: 16,
+  coats: 8,
+  feeds: 8,
+  stops: 24,
 } as const;

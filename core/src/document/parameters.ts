@@ -3,7 +3,16 @@
  * names. Validation, new things, rows of the desk, typed units, history and the palette read it; to add a parameter
  * is to add it here, with `since`, and to use it in the computation. Rows stand in the order of their table.
  */
-import type { BaselineKind, BevelWay, Form, Metal, Profile, Shading, TubeCourse } from './kinds.ts';
+import type {
+  BaselineKind,
+  BevelWay,
+  FeedSource,
+  Form,
+  Metal,
+  Profile,
+  Shading,
+  TubeCourse,
+} from './kinds.ts';
 import { amount, choice, colour, onOff, point, share, UNITS } from './parameter.ts';
 
 const TURN = 2 * Math.PI;
@@ -305,6 +314,124 @@ export const SURFACE = {
     fader: [0, 10_000],
     log: true,
   }),
+  relief: amount('Relief', UNITS.mm, [-0.1, 0.1], 0, 0.01, {
+    since: 7,
+    fed: true,
+    fold: 'Relief',
+    fader: [-2, 2],
+    hint: 'Height of the surface; fed with noise or a pattern it is rough, hammered or woven',
+  }),
+};
+
+/** A coat over others: its surface shows where it covers them. */
+export const COAT = {
+  on: onOff('On', true, { row: false, turns: ['on', 'off'] }),
+  cover: share('Cover', 1, { fed: true, hint: 'Share of what lies under it that this coat hides' }),
+};
+
+/** Along which a feed's stops stand: 0 at the first end, 1 at the other. */
+const ALONG_AXIS: [string, ...string[]] = ['source', 'along', 'up', 'through'];
+const IN_SPACE: [string, ...string[]] = ['source', 'noise', 'turbulence', 'cells', 'cracks', 'grain'];
+const ON_FACE: [string, ...string[]] = ['source', 'weave', 'bricks', 'tiles'];
+const SIZED: [string, ...string[]] = [...IN_SPACE, ...ON_FACE.slice(1), 'outline', 'rim'];
+
+/** What feeds a parameter: an axis over the face, which its stops give values. */
+export const FEED = {
+  source: choice<FeedSource>(
+    'Fed by',
+    [
+      ['angle', 'Viewing angle'],
+      ['along', 'Along the line'],
+      ['up', 'Height'],
+      ['through', 'Back to front'],
+      ['outline', 'Along the outline'],
+      ['rim', 'Across the edge'],
+      ['upward', 'Facing up'],
+      ['noise', 'Noise'],
+      ['turbulence', 'Turbulence'],
+      ['cells', 'Cells'],
+      ['cracks', 'Cracks'],
+      ['grain', 'Flakes'],
+      ['weave', 'Weave'],
+      ['bricks', 'Bricks'],
+      ['tiles', 'Tiles'],
+    ],
+    'angle',
+    { list: true },
+  ),
+  of: choice<'letter' | 'block'>(
+    'Over',
+    [
+      ['letter', 'Letter'],
+      ['block', 'Block'],
+    ],
+    'letter',
+    { when: ALONG_AXIS },
+  ),
+  shape: choice<'even' | 'fresnel'>(
+    'Axis',
+    [
+      ['even', 'Even'],
+      ['fresnel', 'Late'],
+    ],
+    'even',
+    {
+      when: ['source', 'angle'],
+      hint: 'Even follows the cosine; late stays near facing and rises at the edge, as reflection does',
+    },
+  ),
+  scale: amount('Size', UNITS.mm, [0.00001, 100], 0.02, 0.1, {
+    history: 'size',
+    fader: [0.1, 1000],
+    log: true,
+    when: SIZED,
+    hint: 'Of one lump, cell or thread; how far one round of the stops reaches',
+  }),
+  stretch: amount('Stretch', UNITS.times, [0.01, 100], 1, 0.01, {
+    fader: [0.1, 50],
+    log: true,
+    when: [...IN_SPACE, 'bricks', 'tiles'],
+    hint: 'Longer along the reading direction by so much',
+  }),
+  turn: amount('Turn', UNITS.degrees, [-Math.PI, Math.PI], 0, 1, {
+    fader: [-180, 180],
+    when: [...IN_SPACE, ...ON_FACE.slice(1)],
+  }),
+  octaves: amount('Octaves', UNITS.none, [1, 8], 3, 1, {
+    whole: true,
+    when: ['source', 'noise', 'turbulence'],
+    hint: 'How many finer noises lie upon the first',
+  }),
+  contrast: amount('Contrast', UNITS.times, [0, 20], 1, 0.05, { fader: [0, 4], when: IN_SPACE }),
+  seed: amount('Seed', UNITS.none, [0, 9999], 1, 1, {
+    whole: true,
+    when: [...IN_SPACE, ...ON_FACE.slice(1)],
+    hint: 'Another seed, another piece of the same',
+  }),
+  from: share('From', 0, { hint: 'Where on its axis the first stop stands' }),
+  to: share('To', 1, { hint: 'Where on its axis the last stop stands' }),
+  breakup: share('Broken up', 0, { hint: 'How far noise moves the stops about' }),
+  breakup_scale: amount('Breaks', UNITS.mm, [0.00001, 100], 0.02, 0.1, {
+    fader: [0.1, 1000],
+    log: true,
+    hint: 'Size of the breaks',
+  }),
+  blend: choice<'linear' | 'even'>(
+    'Between stops',
+    [
+      ['linear', 'As light'],
+      ['even', 'As seen'],
+    ],
+    'even',
+    { hint: 'Colours mixed as light mixes, or in steps that look alike (OKLab)' },
+  ),
+};
+
+/** A stop of a feed; its value counts for numbers, its colour for colours. */
+export const STOP = {
+  at: share('At', 0, { row: false }),
+  value: amount('Value', UNITS.none, [-100_000, 100_000], 0, 0.01, { row: false }),
+  colour: colour('Colour', WHITE, { row: false }),
 };
 
 const strength = (unit: (typeof UNITS)['nits' | 'candela' | 'lux'], initial: number) =>

@@ -104,8 +104,19 @@ const withLightKinds = (document: Json): Json => ({
   })),
 });
 
-/** UPGRADES[i] makes version i + 2 of version i + 1; versions beyond only added parameters. */
-const UPGRADES: ((document: Json) => Json)[] = [withDiffuseRoughness, withForms, withLightKinds];
+/** Version 7 has coats, and feeds. */
+const withCoats = (document: Json): Json => ({
+  ...document,
+  finishes: objects(document.finishes).map((finish) => ({ feeds: [], coats: [], ...finish })),
+});
+
+/** What makes each version of the one before; those that are not here only added parameters. */
+const UPGRADES: Readonly<Record<number, (document: Json) => Json>> = {
+  2: withDiffuseRoughness,
+  3: withForms,
+  4: withLightKinds,
+  7: withCoats,
+};
 
 /** Gives parameters that came after a version their defaults, where they are absent. */
 function withNewParameters(type: Class, thing: unknown, version: number): unknown {
@@ -129,7 +140,7 @@ function withNewParameters(type: Class, thing: unknown, version: number): unknow
 export function upgraded(document: Json): Json {
   const version = Number(document.version);
   let now = document;
-  for (let v = version; v >= 1 && v <= UPGRADES.length; v++) now = UPGRADES[v - 1]!(now);
+  for (let v = version + 1; v >= 2 && v <= VERSION; v++) now = UPGRADES[v]?.(now) ?? now;
   if (version < VERSION) now = { ...(withNewParameters(Project, now, version) as Json), version: VERSION };
   return now;
 }

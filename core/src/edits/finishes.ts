@@ -4,7 +4,7 @@ import {
   finishAt,
   MOST,
   PIECE_NAMES,
-  plainSurface,
+  plainFinish,
   withRule,
   ZONE_NAMES,
   type ChartTarget,
@@ -64,9 +64,7 @@ export function addFinish(project: Project, source: Finish | null, id: string): 
   return {
     label: source ? `Add ${source.name}` : 'New finish',
     make: (p) => {
-      const made: Finish = source
-        ? structuredClone(source)
-        : { id, name: 'New finish', family: 'matte paint', surface: plainSurface() };
+      const made: Finish = source ? structuredClone(source) : plainFinish({ id, name: 'New finish' });
       p.finishes.push(named({ ...made, id }, p.finishes));
     },
   };

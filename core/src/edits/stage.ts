@@ -4,6 +4,7 @@ import {
   MOST,
   newPiece,
   PIECE_NAMES,
+  plainFinish,
   plainSurface,
   type Camera,
   type Finish,
@@ -14,17 +15,17 @@ import { CAMERA } from '../document/parameters.ts';
 import { found, freeName, room, within, type Edit } from './edit.ts';
 
 /** What a piece comes in: a grey that leaves the picture to the type. */
-const quietMatte = (id: string, name: string): Finish => ({
-  id,
-  name,
-  family: 'matte paint',
-  surface: plainSurface({
-    base_color: [0.22, 0.22, 0.22],
-    base_diffuse_roughness: 0.6,
-    specular_roughness: 0.7,
-    specular_weight: 0.4,
-  }),
-});
+const quietMatte = (id: string, name: string): Finish =>
+  plainFinish({
+    id,
+    name,
+    surface: plainSurface({
+      base_color: [0.22, 0.22, 0.22],
+      base_diffuse_roughness: 0.6,
+      specular_roughness: 0.7,
+      specular_weight: 0.4,
+    }),
+  });
 
 /** Puts a piece on the stage, in a matte finish of its own. @param at its place, metres */
 export function addPiece(

@@ -2,8 +2,10 @@
  * A surface interpreted once: what light meets, with all that depends on names, switches and units resolved. The
  * tracer, the draft and files are made from this, never from the surface itself.
  */
-import type { Surface } from '../document/index.ts';
+import type { Finish, Surface } from '../document/index.ts';
 import { log } from '../maths/reproducible.ts';
+import { luminance } from '../maths/colour.ts';
+import { meanGlow, recipeOf, type Recipe } from './recipe.ts';
 import { effectiveIor, metallic, type Rgb } from './reflectance.ts';
 
 /** Entries of the metal's reflectance; entry i stands for the cosine (i / (ENTRIES − 1))². */
@@ -47,6 +49,8 @@ export interface Optics {
   coat: { weight: number; colour: Rgb; roughness: number; ior: number };
   /** Colour and luminance in nits of what it gives, and their product. */
   glow: { colour: Rgb; luminance: number; nits: Rgb };
+  /** Coats and feeds; the rest then says what the lowest coat is by itself, and what all of them give on average. */
+  recipe: Recipe | null;
 }
 
 const rgb = (v: readonly number[]): Rgb => [v[0], v[1], v[2]];
@@ -99,5 +103,25 @@ export function opticsOf(surface: Surface): Optics {
       luminance: surface.emission_luminance,
       nits: lit ? rgb(surface.emission_color.map((v) => v * surface.emission_luminance)) : [0, 0, 0],
     },
+    recipe: null,
+  };
+}
+
+/** Interprets a finish with its coats and feeds. */
+export function finishOptics({ surface, feeds, coats }: Pick<Finish, 'surface' | 'feeds' | 'coats'>): Optics {
+  const optics = opticsOf(surface);
+  const recipe = recipeOf({ surface, feeds, coats });
+  if (!recipe) return optics;
+  const nits = rgb(meanGlow(recipe));
+  const most = Math.max(...nits);
+  return {
+    ...optics,
+    key: JSON.stringify([surface, feeds, coats]),
+    glow: {
+      colour: most > 0 ? rgb(nits.map((v) => v / most)) : optics.glow.colour,
+      luminance: luminance(...nits),
+      nits,
+    },
+    recipe,
   };
 }

@@ -1,12 +1,8 @@
 /** Ready-made finishes: starting points, copied into a project when used. */
-import { plainSurface, type Family, type Finish, type Surface } from '../document/index.ts';
+import { plainFinish, plainSurface, type Family, type Finish, type Surface } from '../document/index.ts';
 
-const ready = (id: string, name: string, family: Family, surface: Partial<Surface>): Finish => ({
-  id,
-  name,
-  family,
-  surface: plainSurface(surface),
-});
+const ready = (id: string, name: string, family: Family, surface: Partial<Surface>): Finish =>
+  plainFinish({ id, name, family, surface: plainSurface(surface) });
 
 export const READY_FINISHES: readonly Finish[] = [
   ready('hull-chrome', 'Hull chrome', 'chrome', {

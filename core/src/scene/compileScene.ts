@@ -4,12 +4,13 @@ import {
   finishAt,
   plainSurface,
   type Block,
+  type Finish,
   type Look,
   type Project,
   type Shot,
   type Surface,
 } from '../document/index.ts';
-import { opticsOf, type Optics } from '../finish/optics.ts';
+import { finishOptics, opticsOf, type Optics } from '../finish/optics.ts';
 import { placeLight, shining, type Vec } from '../light/placing.ts';
 import type { SurroundPicture } from '../light/surround.ts';
 import { cos, pow, sin } from '../maths/reproducible.ts';
@@ -110,8 +111,8 @@ class Finishes {
   private readonly numbers: Map<string, number>;
   private readonly points = new Map<string, number>();
 
-  constructor(project: Project, optics: (surface: Surface) => Optics) {
-    this.all = [optics(BARE_SURFACE), ...project.finishes.map((f) => optics(f.surface))];
+  constructor(project: Project, optics: (surface: Surface) => Optics, ofFinish: (finish: Finish) => Optics) {
+    this.all = [optics(BARE_SURFACE), ...project.finishes.map(ofFinish)];
     this.numbers = new Map(project.finishes.map((f, i) => [f.id, i + 1]));
     for (const { id, strip } of project.blocks) {
       if (!strip.on) continue;
@@ -143,21 +144,25 @@ export class SceneCompiler {
     this.solids = new SceneSolids(shared);
   }
 
-  private opticsOf = (surface: Surface): Optics => {
-    const key = JSON.stringify(surface);
+  private ofSurface = (surface: Surface): Optics => this.kept(surface, () => opticsOf(surface));
+  private ofFinish = ({ surface, feeds, coats }: Finish): Optics =>
+    this.kept([surface, feeds, coats], () => finishOptics({ surface, feeds, coats }));
+
+  private kept(what: unknown, make: () => Optics): Optics {
+    const key = JSON.stringify(what);
     let known = this.optics.get(key);
     if (!known) {
-      known = opticsOf(surface);
+      known = make();
       this.optics.set(key, known);
       if (this.optics.size > MOST_OPTICS) this.optics.delete(this.optics.keys().next().value!);
     }
     return known;
-  };
+  }
 
   /** Compiles one moment of a project under one look. */
   compile({ project, look, shot, solids, surround }: SceneInput): RenderScene {
     const typeBox = typeBoxOf(project.blocks, solids);
-    const finishes = new Finishes(project, this.opticsOf);
+    const finishes = new Finishes(project, this.ofSurface, this.ofFinish);
     const groups: string[] = [];
     const groupOf = (name: string) => groups.push(name) - 1;
     const lights = sceneLights(look, centreOf(typeBox), groupOf);

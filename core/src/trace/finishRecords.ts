@@ -1,5 +1,7 @@
 /** Compiles interpreted surfaces into the records the kernel reads (FINISH in kernel/layout.mjs); nothing is sampled. */
-import { ENTRIES, type Optics } from '../finish/optics.ts';
+import { ENTRIES, opticsOf, type Optics } from '../finish/optics.ts';
+import { surfacesOf } from '../finish/recipe.ts';
+import { recipeWords } from './recipeRecords.ts';
 import {
   dielectricRow,
   meanOfRow,
@@ -161,25 +163,44 @@ function residualTint(optics: Optics, metalMean: Rgb, kept: number): Rgb {
 }
 
 /** Records kept; the oldest go first. */
-const MOST_KEPT = 400;
+const MOST_KEPT = 2400;
+
+export interface CompiledFinishes {
+  /** RECORD floats each. */
+  records: Float32Array;
+  /** Of each finish that has coats or feeds, what the kernel reads of them. */
+  recipes: (Uint8Array | null)[];
+}
 
 /** Keeps compiled records, so that editing one finish compiles one finish. */
 export class FinishRecords {
   private readonly known = new Map<string, Float32Array>();
 
-  /** Records of all finishes, one after the other. */
-  compile(finishes: readonly Optics[]): Float32Array {
-    const out = new Float32Array(finishes.length * RECORD);
-    finishes.forEach((optics, i) => {
-      const { key } = optics;
-      let record = this.known.get(key);
-      if (!record) {
-        record = compileSurface(optics);
-        this.known.set(key, record);
-        if (this.known.size > MOST_KEPT) this.known.delete(this.known.keys().next().value!);
-      }
-      out.set(record, i * RECORD);
+  private kept(key: string, make: () => Optics): Float32Array {
+    let record = this.known.get(key);
+    if (!record) {
+      record = compileSurface(make());
+      this.known.set(key, record);
+      if (this.known.size > MOST_KEPT) this.known.delete(this.known.keys().next().value!);
+    }
+    return record;
+  }
+
+  /** Records of all finishes, one after the other, then those of the surfaces that their recipes are made of. */
+  compile(finishes: readonly Optics[]): CompiledFinishes {
+    const all = finishes.map((optics) => this.kept(optics.key, () => optics));
+    const recipes = finishes.map(({ recipe }) => {
+      if (!recipe) return null;
+      const first = recipe.coats.map((coat) => {
+        const at = all.length;
+        for (const surface of surfacesOf(coat))
+          all.push(this.kept(JSON.stringify(surface), () => opticsOf(surface)));
+        return at;
+      });
+      return recipeWords(recipe, first);
     });
-    return out;
+    const records = new Float32Array(all.length * RECORD);
+    all.forEach((record, i) => records.set(record, i * RECORD));
+    return { records, recipes };
   }
 }

@@ -24,7 +24,7 @@ export interface KernelExports {
   init(top: number, instances: number, lane: number): void;
   closestBatch(rays: number, hits: number, n: number): void;
   occludedBatch(rays: number, out: number, n: number): void;
-  setScene(instances: number, finishes: number, lane: number): void;
+  setScene(instances: number, finishes: number, sites: number, lane: number): void;
   setLights(
     parts: number,
     emitters: number,

@@ -87,17 +87,20 @@ export const CASTS = 1;
 /** Flag of emitters whose caustics come by photons. */
 export const BY_PHOTONS = 2;
 
+/** Flag of emitters that give different light in different places. */
+export const FED = 4;
+
 /** Entries of a finish’s rows over the cosine. */
 export const ROWS = 32;
 
 /** Where a finish has its metal’s reflectance: red, green, blue, and a sheet’s spread. */
-export const METAL_ROWS = 192;
+export const METAL_ROWS = 208;
 
 /** Where a finish has: gloss, coat, lost outside, lost inside. */
-export const LAYER_ROWS = 704;
+export const LAYER_ROWS = 720;
 
 /** Bytes of a finish. */
-export const FINISH_BYTES = 1216;
+export const FINISH_BYTES = 1232;
 
 /** Bytes of a node of the light tree. */
 export const LIGHT_NODE_BYTES = 208;
@@ -191,6 +194,204 @@ export const GLOW = 3;
 
 /** Shines alike all around. */
 export const POINT = 4;
+
+/** Where a coat has its grid: axis, places, where they stand. */
+export const COAT_DIMS = 48;
+
+/** Most axes of a coat’s grid. */
+export const MOST_DIMS = 8;
+
+/** Bytes of a coat. */
+export const COAT_BYTES = 144;
+
+/** Bytes of a recipe before its coats. */
+export const RECIPE_BYTES = 16;
+
+/** Bytes of an axis. */
+export const AXIS_BYTES = 64;
+
+/** Bytes of a site. */
+export const SITE_BYTES = 112;
+
+/** Recipe: coats. */
+export const R_COATS = 0;
+
+/** Recipe: axes. */
+export const R_AXES = 4;
+
+/** Recipe: free0. */
+export const R_FREE0 = 8;
+
+/** Recipe: free1. */
+export const R_FREE1 = 12;
+
+/** Coat: coverAxis. */
+export const C_COVER_AXIS = 0;
+
+/** Coat: cover. */
+export const C_COVER = 4;
+
+/** Coat: coverCount. */
+export const C_COVER_COUNT = 8;
+
+/** Coat: coverAt. */
+export const C_COVER_AT = 12;
+
+/** Coat: reliefAxis. */
+export const C_RELIEF_AXIS = 16;
+
+/** Coat: reliefCount. */
+export const C_RELIEF_COUNT = 20;
+
+/** Coat: reliefAt. */
+export const C_RELIEF_AT = 24;
+
+/** Coat: first. */
+export const C_FIRST = 28;
+
+/** Coat: dims. */
+export const C_DIMS = 32;
+
+/** Coat: free0. */
+export const C_FREE0 = 36;
+
+/** Coat: free1. */
+export const C_FREE1 = 40;
+
+/** Coat: free2. */
+export const C_FREE2 = 44;
+
+/** Axis: source. */
+export const A_SOURCE = 0;
+
+/** Axis: over. */
+export const A_OVER = 4;
+
+/** Axis: late. */
+export const A_LATE = 8;
+
+/** Axis: octaves. */
+export const A_OCTAVES = 12;
+
+/** Axis: perScale. */
+export const A_PER_SCALE = 16;
+
+/** Axis: stretch. */
+export const A_STRETCH = 20;
+
+/** Axis: turnCos. */
+export const A_TURN_COS = 24;
+
+/** Axis: turnSin. */
+export const A_TURN_SIN = 28;
+
+/** Axis: contrast. */
+export const A_CONTRAST = 32;
+
+/** Axis: seed. */
+export const A_SEED = 36;
+
+/** Axis: from. */
+export const A_FROM = 40;
+
+/** Axis: per. */
+export const A_PER = 44;
+
+/** Axis: breakup. */
+export const A_BREAKUP = 48;
+
+/** Axis: perBreak. */
+export const A_PER_BREAK = 52;
+
+/** Axis: free0. */
+export const A_FREE0 = 56;
+
+/** Axis: free1. */
+export const A_FREE1 = 60;
+
+/** Site: xx. */
+export const S_XX = 0;
+
+/** Site: xy. */
+export const S_XY = 4;
+
+/** Site: xz. */
+export const S_XZ = 8;
+
+/** Site: xw. */
+export const S_XW = 12;
+
+/** Site: yx. */
+export const S_YX = 16;
+
+/** Site: yy. */
+export const S_YY = 20;
+
+/** Site: yz. */
+export const S_YZ = 24;
+
+/** Site: yw. */
+export const S_YW = 28;
+
+/** Site: zx. */
+export const S_ZX = 32;
+
+/** Site: zy. */
+export const S_ZY = 36;
+
+/** Site: zz. */
+export const S_ZZ = 40;
+
+/** Site: zw. */
+export const S_ZW = 44;
+
+/** Site: letterX. */
+export const S_LETTER_X = 48;
+
+/** Site: letterY. */
+export const S_LETTER_Y = 52;
+
+/** Site: letterZ. */
+export const S_LETTER_Z = 56;
+
+/** Site: unit. */
+export const S_UNIT = 60;
+
+/** Site: letterPerX. */
+export const S_LETTER_PER_X = 64;
+
+/** Site: letterPerY. */
+export const S_LETTER_PER_Y = 68;
+
+/** Site: letterPerZ. */
+export const S_LETTER_PER_Z = 72;
+
+/** Site: uv. */
+export const S_UV = 76;
+
+/** Site: blockX. */
+export const S_BLOCK_X = 80;
+
+/** Site: blockY. */
+export const S_BLOCK_Y = 84;
+
+/** Site: blockZ. */
+export const S_BLOCK_Z = 88;
+
+/** Site: free0. */
+export const S_FREE0 = 92;
+
+/** Site: blockPerX. */
+export const S_BLOCK_PER_X = 96;
+
+/** Site: blockPerY. */
+export const S_BLOCK_PER_Y = 100;
+
+/** Site: blockPerZ. */
+export const S_BLOCK_PER_Z = 104;
+
+/** Site: free1. */
+export const S_FREE1 = 108;
 
 /** Finish: metal. */
 export const F_METAL = 0;
@@ -335,6 +536,18 @@ export const F_CHOOSE_ALPHA2 = 184;
 
 /** Finish: lit. */
 export const F_LIT = 188;
+
+/** Finish: recipe. */
+export const F_RECIPE = 192;
+
+/** Finish: free0. */
+export const F_FREE0 = 196;
+
+/** Finish: free1. */
+export const F_FREE1 = 200;
+
+/** Finish: free2. */
+export const F_FREE2 = 204;
 
 /** Emitter: kind. */
 export const E_KIND = 0;

@@ -143,7 +143,7 @@ export function eyeLights(
     const base = (number * K.EMITTER_BYTES) / 4;
     const area = shape.area * unit * unit;
     words[base + K.E_KIND / 4] = K.GLOW;
-    words[base + K.E_FLAGS / 4] = K.CASTS;
+    words[base + K.E_FLAGS / 4] = K.CASTS | (scene.finishes[dressed[part]].recipe ? K.FED : 0);
     words[base + K.E_GROUP / 4] = parts.group[part];
     floats[base + K.E_AREA / 4] = area;
     floats.set([...colour, luminance(...colour)], base + K.E_RED / 4);

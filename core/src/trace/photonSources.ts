@@ -121,7 +121,8 @@ export function photonSources(
   surround: Pick<SurroundMap, 'sun'>,
 ): PhotonSources | null {
   const { parts, instances, placements, solids, typeBox } = scene;
-  const sharp = scene.finishes.map((_, i) => isSharp(records, i));
+  // coats and feeds are met by chance, and followed by paths alone
+  const sharp = scene.finishes.map(({ recipe }, i) => !recipe && isSharp(records, i));
   const glassy = scene.finishes.map((_, i) => records[i * RECORD + K.F_GLASS / 4] > 0);
   const stage = LARGEST * diagonalOf(typeBox);
   const casters = new Uint8Array(parts.count);

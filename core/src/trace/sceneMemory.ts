@@ -8,6 +8,8 @@ import { composed } from '../scene/transform.ts';
 import { Arena } from './arena.ts';
 import { MOST_GROUPS } from './film.ts';
 import { FinishRecords } from './finishRecords.ts';
+import { isLaidOut } from './recipeRecords.ts';
+import { sitesOf } from './sites.ts';
 import { instantiate, type KernelExports, type RayAddresses } from './kernel.ts';
 import * as K from './kernelLayout.ts';
 import { isSharp, MOST_PHOTONS } from './photonSources.ts';
@@ -16,6 +18,8 @@ import { surroundMap, type SurroundMap } from './surroundMap.ts';
 /** Where a scene lies in memory: plain data, for the threads that trace it. */
 export interface SceneAddresses extends RayAddresses {
   finishes: number;
+  /** Sites of the instances; 0 where nothing is fed. */
+  sites: number;
   surround: SurroundAddress;
   /** Room for what a lane's eye sees: parts, emitters, light tree. */
   eyes: number;
@@ -83,6 +87,7 @@ export class SceneMemory {
   private readonly lanesAt: number;
   private readonly finishes = new FinishRecords();
   private readonly solids = new Map<string, Kept<SolidAddress>>();
+  private readonly uvs = new Map<string, Kept<number>>();
   private readonly surrounds = new Map<SurroundPicture, Kept<SurroundAddress>>();
   /** Blocks of the last two scenes: tracers may still look at the older. */
   private scenes: number[][] = [];
@@ -140,9 +145,16 @@ export class SceneMemory {
       const world = [0, 1, 2].flatMap((a) => [right[a] * width, up[a] * height, -forward[a], position[a]]);
       this.instance(instancesAt, instances.count + k, world, square, 0, K.IS_LIGHT);
     });
-    const records = this.finishes.compile(scene.finishes);
+    const { records, recipes } = this.finishes.compile(scene.finishes);
     const finishes = block(records.byteLength);
     this.arena.floats(finishes, records.length).set(records);
+    recipes.forEach((recipe, i) => {
+      if (!recipe) return;
+      const at = block(recipe.byteLength);
+      new Uint8Array(this.memory.buffer, at, recipe.byteLength).set(recipe);
+      this.arena.words(finishes + i * K.FINISH_BYTES, K.FINISH_BYTES / 4)[K.F_RECIPE / 4] = at;
+    });
+    const sites = recipes.some((r) => r !== null) ? this.sites(scene, block) : 0;
     const most = scene.lights.length + parts.count + 1;
     const eyeBytes =
       Math.ceil(
@@ -170,6 +182,7 @@ export class SceneMemory {
       instances: instancesAt,
       lanes: this.lanesAt,
       finishes,
+      sites,
       surround,
       eyes,
       eyeBytes,
@@ -184,6 +197,30 @@ export class SceneMemory {
     };
   }
 
+  private sites(scene: RenderScene, block: (bytes: number) => number): number {
+    const laidOut = scene.finishes.some(({ recipe }) => recipe !== null && isLaidOut(recipe));
+    const sites = sitesOf(
+      scene,
+      scene.solids.map((solid) => (laidOut ? this.coordinates(solid) : 0)),
+    );
+    const at = block(sites.byteLength);
+    new Uint8Array(this.memory.buffer, at, sites.byteLength).set(sites);
+    return at;
+  }
+
+  /** Texture coordinates of a solid's triangles. */
+  private coordinates({ key, uv }: SceneSolid): number {
+    let kept = this.uvs.get(key);
+    if (!kept) {
+      const at = this.arena.allocate(uv.byteLength);
+      this.arena.floats(at, uv.length).set(uv);
+      kept = { what: at, blocks: [at], bytes: uv.byteLength, used: 0 };
+      this.uvs.set(key, kept);
+    }
+    kept.used = this.count;
+    return kept.what;
+  }
+
   private roomForPhotons() {
     return {
       landed: this.arena.allocate(MOST_PHOTONS * K.PHOTON_BYTES),
@@ -194,7 +231,7 @@ export class SceneMemory {
 
   /** The finishes of a scene as floats, RECORD each. */
   records(scene: RenderScene): Float32Array {
-    return this.finishes.compile(scene.finishes);
+    return this.finishes.compile(scene.finishes).records;
   }
 
   private solid(
@@ -311,6 +348,7 @@ export class SceneMemory {
         if (kept.used < this.count - 1) unused.push({ kept, forget: () => map.delete(key) });
     };
     look(this.solids);
+    look(this.uvs);
     look(this.surrounds);
     let bytes = unused.reduce((sum, { kept }) => sum + kept.bytes, 0);
     unused.sort((a, b) => a.kept.used - b.kept.used);

@@ -43,6 +43,16 @@ const MIRROR_IN_SOFT_LIGHT = 1e-2;
 /** Bounces of one kind that count as no limit. */
 const NO_LIMIT = 1023;
 
+/** Whether light goes straight through a finish. */
+const isPane = (records: Float32Array, finish: number) =>
+  records[finish * RECORD + F.sheet] > 0 && records[finish * RECORD + F.sheetAlpha] === 0;
+
+/** Whether it goes through one of the surfaces that stand from a number on. */
+function hasPane(records: Float32Array, from: number): boolean {
+  for (let i = from; i < records.length / RECORD; i++) if (isPane(records, i)) return true;
+  return false;
+}
+
 export class WaveTracer implements TileTracer {
   /** The thread's own instance of the kernel. */
   readonly kernel: KernelExports;
@@ -87,10 +97,10 @@ export class WaveTracer implements TileTracer {
         ? null
         : photonSources(scene, records, lights, addresses.surround);
     const words = new Int32Array(buffer, partsAt, (parts.count * K.PART_BYTES) / 4);
-    let sheets = false;
+    // surfaces of coats may be panes, whatever the coat below is
+    let sheets = hasPane(records, scene.finishes.length);
     for (let i = 0; i < parts.count; i++) {
-      const finish = dressed[i] * RECORD;
-      if (records[finish + F.sheet] > 0 && records[finish + F.sheetAlpha] === 0) sheets = true;
+      if (isPane(records, dressed[i])) sheets = true;
       const hidden = eye.visible !== null && eye.visible[i] === 0;
       words[i * 4] = dressed[i];
       words[i * 4 + 1] =
@@ -114,7 +124,7 @@ export class WaveTracer implements TileTracer {
     });
     const { kernel } = this;
     kernel.init(addresses.top, addresses.instances, laneAt);
-    kernel.setScene(addresses.instances, addresses.finishes, laneAt);
+    kernel.setScene(addresses.instances, addresses.finishes, addresses.sites, laneAt);
     kernel.setLights(
       partsAt,
       emittersAt,

@@ -12,7 +12,7 @@ import {
   newBlock,
   newProject,
   newTube,
-  plainSurface,
+  plainFinish, plainSurface,
   SOLID_ZONES,
   type Project,
   type Surface,
@@ -85,12 +85,9 @@ describe('the type as a file', () => {
       Lacquer: { base_color: [0.6, 0.05, 0.02], coat_weight: 0.8, coat_roughness: 0.1 },
       Neon: { emission_color: [1, 0.2, 0.05], emission_luminance: 800 },
     };
-    dressed.finishes = Object.entries(looks).map(([name, surface]) => ({
-      id: name,
-      name,
-      family: 'chrome',
-      surface: plainSurface(surface),
-    }));
+    dressed.finishes = Object.entries(looks).map(([name, surface]) =>
+      plainFinish({ id: name, name, family: 'chrome', surface: plainSurface(surface) }),
+    );
     dressed.looks[0].chart = SOLID_ZONES.map((zone, i) => ({ zone, finish: Object.keys(looks)[i] }));
     dressed.pieces = [];
     const bytes = await exported('glb', { ...(await make(dressed)), finishes: dressed.finishes });

@@ -1,7 +1,7 @@
-import { plainSurface, type Surface } from '../../src/document/index.ts';
+import { plainSurface, type Coat, type Feed, type Surface } from '../../src/document/index.ts';
 import type { Vec } from '../../src/light/placing.ts';
 import type { SurroundPicture } from '../../src/light/surround.ts';
-import { opticsOf } from '../../src/finish/optics.ts';
+import { finishOptics } from '../../src/finish/optics.ts';
 import type { RenderScene, SceneLight, SceneSurround } from '../../src/scene/renderScene.ts';
 import { SceneBuilder } from '../../src/scene/sceneBuilder.ts';
 import { IDENTITY } from '../../src/scene/transform.ts';
@@ -42,7 +42,7 @@ export type SceneChanges = Omit<Partial<RenderScene>, 'lights' | 'surround'> & {
 
 /** A scene of flat-shaded triangle lists, one part each. */
 export function sceneOf(
-  pieces: { triangles: number[]; surface?: Partial<Surface> }[],
+  pieces: { triangles: number[]; surface?: Partial<Surface>; feeds?: Feed[]; coats?: Coat[] }[],
   changes: SceneChanges = {},
 ): RenderScene {
   const builder = new SceneBuilder();
@@ -63,7 +63,8 @@ export function sceneOf(
       positions: Float32Array.from(all),
       normals: Float32Array.from(normals),
       tangents: Float32Array.from(plainTangents(normals, [1, 0, 0], [0, 0, 1])),
-      uv: new Float32Array(triangles * 12),
+      // along x and across y, in the plane of the page
+      uv: Float32Array.from({ length: triangles * 12 }, (_, k) => all[Math.floor(k / 4) * 3 + (k % 2)]),
     };
     const part = { first: 0, triangles, zone: null, colour: null, finish: i, group: null };
     builder.add(solid, IDENTITY, { block: null, letter: null, piece: `p${i}` }, [part]);
@@ -73,7 +74,9 @@ export function sceneOf(
     solids: builder.solids,
     things: builder.things,
     ...builder.built(false),
-    finishes: pieces.map((p) => opticsOf(plainSurface(p.surface))),
+    finishes: pieces.map(({ surface, feeds = [], coats = [] }) =>
+      finishOptics({ surface: plainSurface(surface), feeds, coats }),
+    ),
     lights: lights.map((l, i) => ({ ...l, id: `light-${i}`, group: i }) as SceneLight),
     surround: {
       ...(surround ?? { picture: flatSurround(0), gain: 1, turn: 0, seen: true }),

@@ -1,0 +1,249 @@
+/** Coats and feeds as they are traced, against what they must come to. */
+import { describe, expect, it } from 'vitest';
+import {
+  newCoat,
+  newFeed,
+  plainSurface,
+  type Coat,
+  type Feed,
+  type FeedSource,
+  type Surface,
+} from '../../src/document/index.ts';
+import { finishOptics } from '../../src/finish/optics.ts';
+import { mixedEvenly, surfacesOf, valueAt } from '../../src/finish/recipe.ts';
+import type { Vec } from '../../src/light/placing.ts';
+import type { Eye } from '../../src/trace/eye.ts';
+import { flatSurround, quad, sceneOf, spotView, traced, tracedFilm } from './sceneFixture.ts';
+
+const feed = (
+  parameter: string,
+  source: FeedSource,
+  values: (number | number[])[],
+  more: Partial<Feed> = {},
+): Feed => ({
+  ...newFeed(`${parameter}-${source}`, parameter, Array.isArray(values[0]) ? [1, 1, 1] : 0),
+  source,
+  blend: 'linear',
+  stops: values.map((v, i) => ({
+    at: i / Math.max(1, values.length - 1),
+    value: Array.isArray(v) ? 0 : v,
+    colour: Array.isArray(v) ? v : [1, 1, 1],
+  })),
+  ...more,
+});
+const coat = (surface: Partial<Surface>, more: Partial<Coat> = {}): Coat =>
+  newCoat({ id: 'coat', name: 'Coat', surface: plainSurface(surface), ...more });
+const GLOW = { base_color: [0, 0, 0], specular_weight: 0, emission_luminance: 1 };
+/** A square metre before the eye, facing it. */
+const PAGE = quad([-0.5, -0.5, 0], [1, 0, 0], [0, 1, 0]);
+
+/** Mean radiance seen at a place of the page, from a direction in the horizontal plane. */
+function seenAt(
+  finish: { surface?: Partial<Surface>; feeds?: Feed[]; coats?: Coat[] },
+  [x, y]: [number, number],
+  angle = 0,
+  samples = 64,
+  changes: Parameters<typeof sceneOf>[1] = {},
+): number[] {
+  const away: Vec = [Math.sin(angle), 0, Math.cos(angle)];
+  const eye = spotView(away.map((v, i) => v * 2 + [x, y, 0][i]) as Vec, away.map((v) => -v) as Vec);
+  const scene = sceneOf([{ triangles: PAGE, ...finish }], changes);
+  // a glowing part is a source of its own
+  const group = scene.groups.push('Glow') - 1;
+  scene.parts.group.fill(group);
+  return traced(scene, eye, samples);
+}
+
+describe('a feed', () => {
+  it('over the viewing angle gives what its stops say at that angle, evenly and late', () => {
+    const colours = [
+      [1, 0, 0],
+      [0, 1, 0],
+      [0, 0, 1],
+    ];
+    for (const shape of ['even', 'fresnel'] as const)
+      for (const degrees of [0, 30, 60, 75]) {
+        const angle = (degrees * Math.PI) / 180;
+        const rest = 1 - Math.cos(angle);
+        const u = shape === 'even' ? rest : rest ** 5;
+        const seen = seenAt(
+          { surface: GLOW, feeds: [feed('emission_color', 'angle', colours, { shape })] },
+          [0, 0],
+          angle,
+        );
+        const [from, to, t] = u < 0.5 ? [colours[0], colours[1], u * 2] : [colours[1], colours[2], u * 2 - 1];
+        from.forEach((v, c) => expect(seen[c]).toBeCloseTo(v + (to[c] - v) * t, 1));
+        expect(seen[0] + seen[1] + seen[2]).toBeCloseTo(1, 5);
+      }
+  });
+
+  it('along the line and up lies over the box of its letter, from its first stop to its last', () => {
+    for (const [x, y] of [
+      [-0.4, 0.1],
+      [0.05, -0.3],
+      [0.35, 0.45],
+    ] as [number, number][]) {
+      const at = { from: 0.25, to: 0.75 };
+      const along = seenAt(
+        { surface: GLOW, feeds: [feed('emission_luminance', 'along', [0, 1])] },
+        [x, y],
+        0,
+        256,
+      );
+      expect(along[1]).toBeCloseTo(x + 0.5, 1);
+      const up = seenAt(
+        { surface: GLOW, feeds: [feed('emission_luminance', 'up', [0, 1], at)] },
+        [x, y],
+        0,
+        256,
+      );
+      expect(up[1]).toBeCloseTo(Math.min(1, Math.max(0, (y + 0.5 - 0.25) * 2)), 1);
+    }
+  });
+
+  it('has edges as sharp as its stops', () => {
+    const edged = feed('emission_luminance', 'along', [0, 0]);
+    edged.stops = [
+      [0, 0.2],
+      [0.5, 0.2],
+      [0.5, 0.9],
+      [1, 0.9],
+    ].map(([at, value]) => ({ at, value, colour: [1, 1, 1] }));
+    expect(seenAt({ surface: GLOW, feeds: [edged] }, [-0.001, 0])[1]).toBeCloseTo(0.2, 6);
+    expect(seenAt({ surface: GLOW, feeds: [edged] }, [0.001, 0])[1]).toBeCloseTo(0.9, 6);
+  });
+
+  it('of noise is even about the middle, keeps to its seed, and differs with it', () => {
+    const means = [1, 1, 2].map((seed) => {
+      const noisy = feed('emission_luminance', 'noise', [0, 1], { scale: 0.02, seed, octaves: 2 });
+      const wide: Eye = { ...spotView([0, 0, 2], [0, 0, -1], 32), right: [0.5, 0, 0], up: [0, 0.5, 0] };
+      const scene = sceneOf([{ triangles: PAGE, surface: GLOW, feeds: [noisy] }]);
+      scene.parts.group.fill(scene.groups.push('Glow') - 1);
+      return traced(scene, wide, 16)[1];
+    });
+    expect(means[0]).toBe(means[1]);
+    expect(means[2]).not.toBe(means[0]);
+    for (const mean of means) expect(mean).toBeCloseTo(0.5, 1);
+  });
+
+  it('leans the surface by its relief: a ramp of one in ten by that angle', () => {
+    const ramp = feed('relief', 'along', [0, 0.1]);
+    const scene = sceneOf([{ triangles: PAGE, surface: { base_metalness: 1 }, feeds: [ramp] }]);
+    const film = tracedFilm(scene, spotView([0, 0, 2], [0, 0, -1]), 4);
+    const n = [0, 1, 2].map((k) => film.normal[k] / 4);
+    expect(Math.atan2(-n[0], n[2])).toBeCloseTo(Math.atan(0.1), 3);
+    expect(n[1]).toBeCloseTo(0, 5);
+  });
+
+  it('of light lights others as the same light laid out in pieces does', () => {
+    const floor = quad([-0.5, -0.5, 0.5], [0, 1, 0], [1, 0, 0]);
+    const halves = [-0.5, 0].map((x) => quad([x, -0.5, 0], [0.5, 0, 0], [0, 1, 0]));
+    const split = feed('emission_color', 'along', [[0, 0, 0]]);
+    split.stops = [
+      { at: 0, value: 0, colour: [1, 0, 0] },
+      { at: 0.5, value: 0, colour: [1, 0, 0] },
+      { at: 0.5, value: 0, colour: [0, 0, 1] },
+      { at: 1, value: 0, colour: [0, 0, 1] },
+    ];
+    // the floor looks down at the page, and is looked at from beside it
+    const eye = spotView([0.2, 0, 0.1], [0, 0, 1]);
+    const view = { ...eye, bounces: 1 };
+    const lit = (pieces: Parameters<typeof sceneOf>[0]) => {
+      const scene = sceneOf(pieces);
+      const group = scene.groups.push('Glow') - 1;
+      for (let i = 0; i < scene.parts.count; i++) scene.parts.group[i] = group;
+      return traced(scene, view, 2000);
+    };
+    const matte = { base_color: [0.8, 0.8, 0.8], specular_weight: 0 };
+    const fed = lit([
+      { triangles: floor, surface: matte },
+      { triangles: PAGE, surface: GLOW, feeds: [split] },
+    ]);
+    const apart = lit([
+      { triangles: floor, surface: matte },
+      { triangles: halves[0], surface: { ...GLOW, emission_color: [1, 0, 0] } },
+      { triangles: halves[1], surface: { ...GLOW, emission_color: [0, 0, 1] } },
+    ]);
+    expect(apart[0]).toBeGreaterThan(0.02);
+    expect(fed[0] / apart[0]).toBeCloseTo(1, 1.5);
+    expect(fed[2] / apart[2]).toBeCloseTo(1, 1.5);
+    expect(fed[1]).toBe(0);
+  });
+});
+
+describe('coats', () => {
+  it('show by as much as they cover, the last on top', () => {
+    const coats = [
+      coat({ ...GLOW, emission_color: [0, 1, 0] }, { id: 'a', cover: 0.5 }),
+      coat({ ...GLOW, emission_color: [0, 0, 1] }, { id: 'b', cover: 0.25 }),
+    ];
+    const seen = seenAt({ surface: { ...GLOW, emission_color: [1, 0, 0] }, coats }, [0, 0], 0, 1024);
+    [0.375, 0.375, 0.25].forEach((v, c) => expect(seen[c]).toBeCloseTo(v, 2));
+    const off = seenAt({ surface: GLOW, coats: coats.map((c) => ({ ...c, on: false })) }, [0, 0]);
+    expect(off[0]).toBeCloseTo(1, 6);
+  });
+
+  it('covers by angle, so that another shows at the edge', () => {
+    const over = coat({ ...GLOW, emission_color: [0, 0, 1] }, { feeds: [feed('cover', 'angle', [0, 1])] });
+    const seen = seenAt(
+      { surface: { ...GLOW, emission_color: [1, 0, 0] }, coats: [over] },
+      [0, 0],
+      Math.PI / 3,
+      1024,
+    );
+    expect(seen[0]).toBeCloseTo(0.5, 1.5);
+    expect(seen[2]).toBeCloseTo(0.5, 1.5);
+  });
+
+  it('of any sort keep a white furnace white', () => {
+    const white: Partial<Surface>[] = [
+      { base_metalness: 1, base_color: [1, 1, 1], specular_roughness: 0.4 },
+      { base_color: [1, 1, 1], specular_roughness: 0.2 },
+      { base_color: [1, 1, 1], coat_weight: 1, coat_roughness: 0.1 },
+      { base_color: [1, 1, 1], base_diffuse_roughness: 1, specular_weight: 0 },
+    ];
+    white.forEach((surface, i) => {
+      const feeds = [
+        feed('specular_roughness', 'noise', [0.05, 1], { scale: 0.01 }),
+        feed('base_metalness', 'angle', [0, 1]),
+      ];
+      const over = coat(white[(i + 1) % 4], {
+        feeds: [feed('cover', 'cells', [0, 1], { scale: 0.01 }), feed('coat_weight', 'up', [0, 1])],
+      });
+      const seen = seenAt({ surface, feeds, coats: [over] }, [0.1, 0.2], 0.6, 1024, {
+        surround: { picture: flatSurround(1), gain: 1, turn: 0, seen: true },
+      });
+      for (const v of seen) {
+        expect(v, JSON.stringify(surface)).toBeGreaterThan(0.97);
+        expect(v, JSON.stringify(surface)).toBeLessThan(1.015);
+      }
+    });
+  });
+});
+
+describe('recipes', () => {
+  it('are none where nothing is fed and nothing lies over', () => {
+    const surface = plainSurface();
+    expect(finishOptics({ surface, feeds: [], coats: [] }).recipe).toBeNull();
+    expect(finishOptics({ surface, feeds: [], coats: [coat({}, { on: false })] }).recipe).toBeNull();
+  });
+
+  it('have surfaces for every place of their axes, few enough', () => {
+    const feeds = (['angle', 'up', 'along', 'noise'] as const).map((source, i) =>
+      feed(['specular_roughness', 'coat_weight', 'specular_ior', 'coat_roughness'][i], source, [0.1, 1]),
+    );
+    const { recipe } = finishOptics({ surface: plainSurface(), feeds, coats: [] });
+    const [base] = recipe!.coats;
+    expect(recipe!.axes).toHaveLength(4);
+    const surfaces = surfacesOf(base);
+    expect(surfaces.length).toBeLessThanOrEqual(256);
+    expect(surfaces[0].specular_roughness).toBe(0.1);
+    expect(surfaces.at(-1)!.coat_roughness).toBe(1);
+  });
+
+  it('mix colours in steps that look alike, or as light does', () => {
+    // the middle of white and black is 0.5 lightness: a linear value of its cube
+    expect(mixedEvenly([1, 1, 1], [0, 0, 0], 0.5)[1]).toBeCloseTo(0.125, 3);
+    expect(valueAt({ at: [0, 1], values: [[0], [1]] }, 0.5)).toEqual([0.5]);
+  });
+});
