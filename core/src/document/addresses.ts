@@ -4,6 +4,7 @@
  */
 import { PIECE_NAMES } from './names.ts';
 import { tableOf, type Parameter } from './parameter.ts';
+import { COAT, SURFACE } from './parameters.ts';
 import { Project } from './project.ts';
 import { classOf, shapeOf, type Class } from './shape.ts';
 import { STARTS } from './defaults.ts';
@@ -18,6 +19,10 @@ export interface Placed {
   owner: Json;
   key: string;
 }
+
+const NAMES_OF_FED: Readonly<Record<string, string>> = Object.fromEntries(
+  Object.entries({ ...SURFACE, ...COAT }).map(([key, { name }]) => [key, name]),
+);
 
 const isJson = (value: unknown): value is Json => typeof value === 'object' && value !== null;
 
@@ -129,6 +134,23 @@ const SAID: readonly (readonly [RegExp, (what: string, owner: Json) => string])[
   ],
 ];
 
+/** A parameter of a finish, of one of its coats, or of what feeds them. */
+function ofFinish(
+  project: Project,
+  finishId: string,
+  coatId: string | undefined,
+  feedId: string | undefined,
+  what: string,
+): string {
+  const finish = project.finishes.find((f) => f.id === finishId);
+  const worn = coatId === undefined ? finish : finish?.coats.find((c) => c.id === coatId);
+  const fed = worn?.feeds.find((f) => f.id === feedId)?.parameter;
+  const said = fed === undefined ? what : `${what}, ${NAMES_OF_FED[fed]?.toLowerCase()}`;
+  return fed === undefined && /^[a-z]/.test(what)
+    ? `${worn?.name ?? 'Coat'} ${what}`
+    : `${said} of ${worn?.name ?? 'a finish'}`;
+}
+
 /** What history calls a change of a parameter to a value. */
 export function historyName(project: Project, placed: Placed, value: unknown): string {
   const { address, parameter, owner } = placed;
@@ -141,9 +163,9 @@ export function historyName(project: Project, placed: Placed, value: unknown): s
     const option = parameter.options.find(([v]) => v === value)?.[1] ?? String(value);
     what = `${what} → ${option}`;
   }
-  const finish = /^finishes\/([^/]+)\/surface\//.exec(address)?.[1];
-  if (finish !== undefined)
-    return `${what} of ${project.finishes.find((f) => f.id === finish)?.name ?? 'a finish'}`;
+  const [, finish, , coat, feed] =
+    /^finishes\/([^/]+)\/(coats\/([^/]+)\/)?(?:surface\/|feeds\/([^/]+)\/)?[^/]+$/.exec(address) ?? [];
+  if (finish !== undefined) return ofFinish(project, finish, coat, feed, what);
   return said ? said(what, owner) : what;
 }
 

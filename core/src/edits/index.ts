@@ -1,5 +1,6 @@
 /** Every edit of a document, by the name of what it does: pure functions from a document to an Edit. */
 export * from './blocks.ts';
+export * from './coats.ts';
 export * from './curves.ts';
 export * from './edit.ts';
 export * from './finishes.ts';

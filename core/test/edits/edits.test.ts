@@ -4,10 +4,14 @@ import { describe, expect, it } from 'vitest';
 import {
   BASELINES,
   FAMILIES,
+  FED_KEYS,
   FORMS,
   LIGHT_KINDS,
   MOST,
   newBlock,
+  newCoat,
+  newFeed,
+  newId,
   newLight,
   newProject,
   openDocument,
@@ -23,7 +27,18 @@ import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
 
 enablePatches();
 
-const plain = () => newProject('Ostrel', 'OSTREL', structuredClone(READY_FINISHES.slice(0, 4)));
+/** Finishes of several coats, fed and plain. */
+function plain(): Project {
+  const project = newProject('Ostrel', 'OSTREL', structuredClone(READY_FINISHES.slice(0, 4)));
+  for (const of of project.finishes.slice(0, 2)) {
+    of.feeds.push(newFeed('f1', 'base_color', [1, 0, 0]), newFeed('f2', 'relief', 0));
+    of.coats.push(
+      newCoat({ id: 'c1', name: 'Patina', feeds: [newFeed('f3', 'cover', 0.5)] }),
+      newCoat({ id: 'c2', name: 'Wax' }),
+    );
+  }
+  return project;
+}
 
 /** Chooses from a list by a number; undefined from an empty one. */
 const pick = <T>(list: readonly T[], n: number): T =>
@@ -35,6 +50,11 @@ const block = (p: Project, n: number) => pick(p.blocks, n)?.id ?? 'none';
 const look = (p: Project, n: number) => pick(p.looks, n).id;
 const light = (p: Project, l: number, n: number) => pick(pick(p.looks, l).rig, n)?.id ?? 'none';
 const finish = (p: Project, n: number) => pick(p.finishes, n)?.id ?? null;
+const coat = (p: Project, f: number, n: number) => pick(pick(p.finishes, f)?.coats ?? [], n)?.id ?? null;
+const feeds = (p: Project, f: number, of: string | null) => {
+  const worn = pick(p.finishes, f);
+  return (of === null ? worn : worn?.coats.find((c) => c.id === of))?.feeds ?? [];
+};
 const piece = (p: Project, n: number) => pick(p.pieces, n)?.id ?? 'none';
 const node = (n: readonly number[]) => ({
   x: n[0] % 900,
@@ -138,6 +158,27 @@ const MAKERS: Record<string, Maker> = {
   renameFinish: (p, [a], text) => edits.renameFinish(p, finish(p, a) ?? 'none', text || 'Name'),
   setFamily: (p, [a, b]) => edits.setFamily(p, finish(p, a) ?? 'none', pick(FAMILIES, b)),
   setReflectance: (p, [a]) => edits.setReflectance(p, finish(p, a) ?? 'none', { specular_ior: 1.7 }),
+  addCoat: (p, [a, b, c]) =>
+    edits.addCoat(p, finish(p, a) ?? 'none', b > 0 ? pick(READY_FINISHES, c) : null, newId()),
+  renameCoat: (p, [a, b], text) =>
+    edits.renameCoat(p, finish(p, a) ?? 'none', coat(p, a, b) ?? 'none', text || 'Coat'),
+  removeCoat: (p, [a, b]) => edits.removeCoat(p, finish(p, a) ?? 'none', coat(p, a, b) ?? 'none'),
+  moveCoat: (p, [a, b, c]) => edits.moveCoat(p, finish(p, a) ?? 'none', coat(p, a, b) ?? 'none', c),
+  feedParameter: (p, [a, b, c]) =>
+    edits.feedParameter(p, finish(p, a) ?? 'none', b > 0 ? coat(p, a, b) : null, pick(FED_KEYS, c), newId()),
+  removeFeed: (p, [a, b, c]) => {
+    const of = b > 0 ? coat(p, a, b) : null;
+    return edits.removeFeed(p, finish(p, a) ?? 'none', of, pick(feeds(p, a, of), c)?.id ?? 'none');
+  },
+  setStops: (p, [a, b, c, d]) => {
+    const of = b > 0 ? coat(p, a, b) : null;
+    const stop = { at: c, value: 2, colour: [c, c, 1] };
+    const more = { at: 0.5, value: d, colour: [0, 1, 0] };
+    return edits.setStops(p, finish(p, a) ?? 'none', of, pick(feeds(p, a, of), c)?.id ?? 'none', [
+      stop,
+      more,
+    ]);
+  },
   removeFinish: (p, [a, b]) => edits.removeFinish(p, finish(p, a) ?? 'none', b > 0 ? finish(p, b) : null),
   addLights: (p, [a, b]) => edits.addLights(p, look(p, a), [newLight(pick(LIGHT_KINDS, b), 'Lamp')]),
   threePoint: (p, [a]) => edits.addLights(p, look(p, a), edits.threePoint(1), 'Key, fill and rim'),
@@ -216,7 +257,7 @@ describe('edits', () => {
           seen.add(what);
         }
       }),
-      { numRuns: 120, seed: 20261126 },
+      { numRuns: 150, seed: 20261126 },
     );
     // every edit there is was made at least once
     expect([...seen].sort()).toEqual(Object.keys(MAKERS).sort());

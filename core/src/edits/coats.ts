@@ -1,0 +1,153 @@
+/** Edits of a finish's coats, and of what feeds their parameters. */
+import {
+  cutName,
+  FED_KEYS,
+  MOST,
+  newCoat,
+  newFeed,
+  plainSurface,
+  type Coat,
+  type Feed,
+  type Finish,
+  type Project,
+  type Stop,
+} from '../document/index.ts';
+import { COAT, SURFACE } from '../document/parameters.ts';
+import { EditRefused, found, named, room, within, type Edit } from './edit.ts';
+
+const finishIn = (p: Project, id: string) => found(p.finishes, id, 'finish');
+
+/** The lowest coat of a finish, which is the finish itself, or one that lies over it. */
+const wornIn = (p: Project, finish: string, coat: string | null): Finish | Coat =>
+  coat === null ? finishIn(p, finish) : found(finishIn(p, finish).coats, coat, 'coat');
+
+const parameterName = (key: string) => ({ ...SURFACE, ...COAT })[key as keyof typeof SURFACE]?.name ?? key;
+
+/**
+ * Lays a coat over a finish.
+ * @param of what it is made of; plain when null
+ * @throws EditRefused when there is no room
+ */
+export function addCoat(project: Project, finish: string, of: Finish | null, id: string): Edit {
+  const { coats, name } = finishIn(project, finish);
+  room(coats, MOST.coats, 'coats on a finish');
+  return {
+    label: `${of?.name ?? 'Coat'} over ${name}`,
+    make: (p) => {
+      const all = finishIn(p, finish).coats;
+      const made = of
+        ? { surface: structuredClone(of.surface), feeds: structuredClone(of.feeds) }
+        : { surface: plainSurface({ specular_roughness: 0.2 }) };
+      all.push(named(newCoat({ id, name: of?.name ?? 'Coat', cover: 0.5, ...made }), all));
+    },
+  };
+}
+
+export const renameCoat = (_project: Project, finish: string, coat: string, name: string): Edit => ({
+  label: `Name → ${name}`,
+  make: (p) => {
+    found(finishIn(p, finish).coats, coat, 'coat').name = cutName(name);
+  },
+});
+
+export function removeCoat(project: Project, finish: string, coat: string): Edit {
+  const { name } = found(finishIn(project, finish).coats, coat, 'coat');
+  return {
+    label: `Remove ${name}`,
+    make: (p) => {
+      const of = finishIn(p, finish);
+      of.coats = of.coats.filter((c) => c.id !== coat);
+    },
+  };
+}
+
+/** Puts a coat elsewhere among the others. @param to its place from the lowest, from 0 */
+export function moveCoat(project: Project, finish: string, coat: string, to: number): Edit {
+  const { name } = found(finishIn(project, finish).coats, coat, 'coat');
+  return {
+    label: `Move ${name}`,
+    make: (p) => {
+      const { coats } = finishIn(p, finish);
+      const from = coats.findIndex((c) => c.id === coat);
+      const [moved] = coats.splice(from, 1);
+      if (moved) coats.splice(Math.round(within(to, 0, coats.length)), 0, moved);
+    },
+  };
+}
+
+/**
+ * Feeds a parameter, from the value it has.
+ * @param coat null for the lowest
+ * @throws EditRefused when it cannot be fed, is fed already, or there is no room
+ */
+export function feedParameter(
+  project: Project,
+  finish: string,
+  coat: string | null,
+  parameter: string,
+  id: string,
+): Edit {
+  const worn = wornIn(project, finish, coat);
+  const value = { ...worn, ...worn.surface }[parameter as keyof Finish['surface']] as unknown;
+  if (
+    !FED_KEYS.includes(parameter) ||
+    value === undefined ||
+    (coat === null && !Object.hasOwn(SURFACE, parameter))
+  )
+    throw new EditRefused(`${parameterName(parameter)} cannot be fed`);
+  if (worn.feeds.some((f) => f.parameter === parameter))
+    throw new EditRefused(`${parameterName(parameter)} is fed already`);
+  room(worn.feeds, MOST.feeds, 'feeds in a coat');
+  return {
+    label: `Feed ${parameterName(parameter)} of ${worn.name}`,
+    make: (p) => {
+      wornIn(p, finish, coat).feeds.push(newFeed(id, parameter, value as number | number[]));
+    },
+  };
+}
+
+const feedIn = (p: Project, finish: string, coat: string | null, feed: string): Feed =>
+  found(wornIn(p, finish, coat).feeds, feed, 'feed');
+
+/** Takes a feed away: its parameter has the value it had. */
+export function removeFeed(project: Project, finish: string, coat: string | null, feed: string): Edit {
+  const { parameter } = feedIn(project, finish, coat, feed);
+  return {
+    label: `No feed for ${parameterName(parameter)}`,
+    make: (p) => {
+      const worn = wornIn(p, finish, coat);
+      worn.feeds = worn.feeds.filter((f) => f.id !== feed);
+    },
+  };
+}
+
+const stopsOf = (stops: readonly Stop[]): Stop[] =>
+  stops
+    .map(({ at, value, colour }) => ({
+      at: within(at, 0, 1),
+      value: within(value, -100_000, 100_000),
+      colour: colour.map((v) => within(v, 0, 1)),
+    }))
+    .sort((a, b) => a.at - b.at);
+
+/** Sets the stops of a feed, in the order of their places. @throws EditRefused when there are none, or too many */
+export function setStops(
+  project: Project,
+  finish: string,
+  coat: string | null,
+  feed: string,
+  stops: readonly Stop[],
+  joins = false,
+): Edit {
+  const { parameter } = feedIn(project, finish, coat, feed);
+  if (stops.length === 0) throw new EditRefused('a feed keeps at least one stop');
+  room([], MOST.stops, 'stops in a feed', stops.length);
+  const made = stopsOf(stops);
+  return {
+    label: `Stops of ${parameterName(parameter)}`,
+    joins,
+    make: (p) => {
+      feedIn(p, finish, coat, feed).stops = made;
+    },
+  };
+}
