@@ -1,6 +1,7 @@
 /** What things are called, on the screen and in history. */
-import type { LightKind, PieceKind, Zone } from './kinds.ts';
+import type { FeedSource, LightKind, PieceKind, Zone } from './kinds.ts';
 import type { Parameter } from './parameter.ts';
+import { FEED } from './parameters.ts';
 
 export const ZONE_NAMES: Record<Zone, string> = {
   front: 'Front',
@@ -32,3 +33,6 @@ export const PIECE_NAMES: Record<PieceKind, string> = {
 /** What an option of a choice is called. */
 export const optionName = (parameter: Parameter, value: unknown): string =>
   parameter.kind === 'choice' ? (parameter.options.find(([v]) => v === value)?.[1] ?? String(value)) : '';
+
+/** What a parameter is fed by, in words. */
+export const FEED_NAMES = Object.fromEntries(FEED.source.options) as Record<FeedSource, string>;

@@ -1,4 +1,5 @@
 /** Rows of the desk for parameters of the document: everything they show comes from the registry. */
+import { AudioWaveform } from 'lucide-react';
 import { Fragment, type ReactNode } from 'react';
 import {
   initialOf,
@@ -9,8 +10,10 @@ import {
   type Placed,
   type PointParameter,
 } from '@wemlox/core/document';
+import { coatAddress, feedParameter, wornAt, type WornCoat } from '../actions/coats.ts';
 import { set, setAlong } from '../actions/document.ts';
 import { useStudio } from '../state/studio.ts';
+import { FeedRows } from './FeedRows.tsx';
 import { ChoiceRow, ColourRow, Fold, NumberRow, SegmentRow, SwitchRow } from './rows.tsx';
 
 /** What a row may say or do differently where it stands. */
@@ -106,11 +109,52 @@ function Row({ placed, settings }: { placed: Placed; settings: RowSettings }) {
   }
 }
 
+/** A row of a finish's parameter: with the way to feed it, or what feeds it in its place. */
+function FedRow({ placed, settings, worn }: { placed: Placed; settings: RowSettings; worn: WornCoat }) {
+  const { parameter, key } = placed;
+  const project = useStudio((s) => s.project);
+  const finish = project.finishes.find((f) => f.id === worn.finish);
+  const of = worn.coat === null ? finish : finish?.coats.find((c) => c.id === worn.coat);
+  const feed = of?.feeds.find((f) => f.parameter === key);
+  if (feed && (parameter.kind === 'number' || parameter.kind === 'colour'))
+    return (
+      <FeedRows
+        worn={worn}
+        feed={feed}
+        parameter={parameter}
+        rows={(without) => <ParameterRows of={`${coatAddress(worn)}/feeds/${feed.id}`} without={without} />}
+      />
+    );
+  return (
+    <div className="group relative">
+      <Row placed={placed} settings={settings} />
+      <button
+        type="button"
+        className="absolute top-1 -left-4 cursor-pointer opacity-30 group-hover:opacity-100 focus-visible:opacity-100"
+        aria-label={`Feed ${parameter.name}`}
+        title={`Feed ${parameter.name} by angle, height, noise …`}
+        onClick={() => feedParameter(worn, key)}
+      >
+        <AudioWaveform size={12} />
+      </button>
+    </div>
+  );
+}
+
+const AnyRow = ({ placed, settings }: { placed: Placed; settings: RowSettings }) => {
+  const worn = placed.parameter.fed ? wornAt(placed.address) : null;
+  return worn ? (
+    <FedRow placed={placed} settings={settings} worn={worn} />
+  ) : (
+    <Row placed={placed} settings={settings} />
+  );
+};
+
 /** The row of one parameter, whether it is asked for or not; nothing when the document has none there. */
 export function ParameterRow({ address, ...settings }: { address: string } & RowSettings) {
   const project = useStudio((s) => s.project);
   const placed = parameterAt(project, address);
-  return placed && <Row placed={placed} settings={settings} />;
+  return placed && <AnyRow placed={placed} settings={settings} />;
 }
 
 /** Parameters that stand together in a fold, or alone. */
@@ -148,7 +192,7 @@ export function ParameterRows({
   return runs(all).map(([fold, group]) => {
     const rows = group.map((placed) => (
       <Fragment key={placed.address}>
-        <Row placed={placed} settings={settings[placed.key] ?? {}} />
+        <AnyRow placed={placed} settings={settings[placed.key] ?? {}} />
         {after[placed.key]}
       </Fragment>
     ));

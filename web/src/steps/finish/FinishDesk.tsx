@@ -1,14 +1,17 @@
 /** Finish: what the chosen faces are made of. */
 import { BookmarkPlus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
 import { FAMILIES } from '@wemlox/core/document';
 import { renameFinish, setFamily, targetName } from '@wemlox/core/edits';
 import { askRemoveFinish, dressFaces } from '../../actions/finishes.ts';
+import { coatAddress, renameCoat } from '../../actions/coats.ts';
 import { ParameterRow, ParameterRows } from '../../desk/ParameterRow.tsx';
 import { ChoiceRow, NameField } from '../../desk/rows.tsx';
 import { useChoice } from '../../state/choice.ts';
 import { useChosenFinish } from '../../state/chosen.ts';
 import { keepInLibrary } from '../../state/library.ts';
 import { perform, useStudio } from '../../state/studio.ts';
+import { CoatStack } from './CoatStack.tsx';
 import { Curve } from './Curve.tsx';
 import { leading } from './leading.ts';
 
@@ -19,6 +22,7 @@ export function FinishDesk() {
   const face = useChoice((c) => c.face);
   const inHand = useChoice((c) => c.finish);
   const project = useStudio((s) => s.project);
+  const [coatId, setCoatId] = useState<string | null>(null);
   const where = face ? targetName(project, face) : null;
   if (!finish) {
     return (
@@ -31,7 +35,10 @@ export function FinishDesk() {
       </div>
     );
   }
-  const of = `finishes/${finish.id}/surface`;
+  const coat = finish.coats.find((c) => c.id === coatId) ?? null;
+  const worn = { finish: finish.id, coat: coat?.id ?? null };
+  const of = `${coatAddress(worn)}/surface`;
+  const { surface } = coat ?? finish;
   return (
     <>
       <div className="flex items-center justify-between gap-2 border-b border-(--line) py-2.5">
@@ -47,14 +54,32 @@ export function FinishDesk() {
           Lay on {where}
         </button>
       )}
-      <div className="border-b border-(--line) py-3">
-        <Curve finish={finish} />
-      </div>
+      <CoatStack
+        finish={finish}
+        chosen={worn.coat}
+        onChoose={setCoatId}
+        others={project.finishes.filter((f) => f.id !== finish.id)}
+      />
+      {coat && (
+        <div className="border-b border-(--line) py-2.5">
+          <NameField
+            label="Name of the coat"
+            value={coat.name}
+            onChange={(name) => renameCoat(finish.id, coat.id, name)}
+          />
+          <ParameterRow address={`${coatAddress(worn)}/cover`} />
+        </div>
+      )}
+      {!coat && (
+        <div className="border-b border-(--line) py-3">
+          <Curve finish={finish} />
+        </div>
+      )}
       <div className="border-b border-(--line) py-2.5">
         {leading(finish.family).map((key) => (
           <ParameterRow key={key} address={`${of}/${key}`} />
         ))}
-        {finish.surface.transmission_weight > 0 && <ParameterRow address={`${of}/geometry_thin_walled`} />}
+        {surface.transmission_weight > 0 && <ParameterRow address={`${of}/geometry_thin_walled`} />}
       </div>
       <ParameterRows of={of} />
       <div className="py-3">

@@ -1,0 +1,85 @@
+/** A fed parameter: what it is fed by, and the values along it, opened in place of its row. */
+import { X } from 'lucide-react';
+import { useState, type ReactNode } from 'react';
+import {
+  FEED_NAMES,
+  type ColourParameter,
+  type Feed,
+  type NumberParameter,
+  type Stop,
+} from '@wemlox/core/document';
+import { FEED } from '@wemlox/core/document/parameters';
+import { removeFeed, setStops, type WornCoat } from '../actions/coats.ts';
+import { ColourRow, NumberRow } from './rows.tsx';
+import { StopStrip } from './StopStrip.tsx';
+
+interface FeedProps {
+  worn: WornCoat;
+  feed: Feed;
+  parameter: NumberParameter | ColourParameter;
+  /** Rows of the feed's own parameters, but for some. */
+  rows: (without: readonly string[]) => ReactNode;
+}
+
+/** Rows of the axis that matter less often. */
+const FINER: readonly string[] = ['from', 'to', 'breakup', 'breakup_scale', 'blend'];
+
+const COARSER = Object.keys(FEED).filter((key) => !FINER.includes(key));
+
+export function FeedRows({ worn, feed, parameter, rows }: FeedProps) {
+  const [chosen, setChosen] = useState(0);
+  const i = Math.min(chosen, feed.stops.length - 1);
+  const stop = feed.stops[i];
+  const change = (stops: readonly Stop[], joins = false) => setStops(worn, feed.id, stops, joins);
+  const changed = (part: Partial<Stop>) =>
+    change(
+      feed.stops.map((s, k) => (k === i ? { ...s, ...part } : s)),
+      true,
+    );
+  return (
+    <details className="-mx-2 mb-1 rounded-box border border-(--line) px-2 py-1">
+      <summary className="flex min-h-6 cursor-pointer items-center gap-2">
+        <span>{parameter.name}</span>
+        <span className="quiet grow text-right text-xs">{FEED_NAMES[feed.source]}</span>
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs px-1"
+          aria-label={`No feed for ${parameter.name}`}
+          title="Take the feed away"
+          onClick={(event) => {
+            event.preventDefault();
+            removeFeed(worn, feed.id);
+          }}
+        >
+          <X size={12} />
+        </button>
+      </summary>
+      <div className="pt-1">
+        <StopStrip feed={feed} parameter={parameter} chosen={i} onChoose={setChosen} onChange={change} />
+        {parameter.kind === 'colour' ? (
+          <ColourRow label={`Stop ${i + 1}`} value={stop.colour} onChange={(colour) => changed({ colour })} />
+        ) : (
+          <NumberRow
+            label={`Stop ${i + 1}`}
+            unit={parameter.unit.sign || undefined}
+            factor={parameter.unit.factor}
+            min={parameter.min * parameter.unit.factor}
+            max={parameter.max * parameter.unit.factor}
+            faderMin={parameter.fader?.[0]}
+            faderMax={parameter.fader?.[1]}
+            log={parameter.log}
+            step={parameter.step}
+            value={stop.value}
+            initial={parameter.default}
+            onChange={(value) => changed({ value })}
+          />
+        )}
+        {rows(FINER)}
+        <details>
+          <summary className="quiet cursor-pointer text-xs">Window, breaks, blend</summary>
+          {rows(COARSER)}
+        </details>
+      </div>
+    </details>
+  );
+}
