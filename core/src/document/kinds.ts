@@ -66,6 +66,14 @@ export const FAMILIES = [
   'frosted glass',
   'neon',
   'matte paint',
+  'silver',
+  'satin paint',
+  'flake lacquer',
+  'patina',
+  'woven',
+  'stone',
+  'brick',
+  'wood',
 ] as const;
 export type Family = (typeof FAMILIES)[number];
 

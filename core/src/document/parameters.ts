@@ -314,6 +314,28 @@ export const SURFACE = {
     fader: [0, 10_000],
     log: true,
   }),
+  tint_hue: amount('Hue', UNITS.degrees, [-Math.PI, Math.PI], 0, 1, {
+    since: 7,
+    fed: true,
+    history: 'Tint hue',
+    fold: 'Tint',
+    fader: [-180, 180],
+    hint: 'Turns the colours of all that is reflected',
+  }),
+  tint_warmth: amount('Warmth', UNITS.none, [-1, 1], 0, 0.01, {
+    since: 7,
+    fed: true,
+    history: 'Tint warmth',
+    fold: 'Tint',
+    hint: 'Silver towards gold, or towards steel',
+  }),
+  tint_strength: amount('Strength', UNITS.times, [0, 4], 1, 0.01, {
+    since: 7,
+    fed: true,
+    history: 'Tint strength',
+    fold: 'Tint',
+    hint: 'How strong the colours of what is reflected are; 0 is grey',
+  }),
   relief: amount('Relief', UNITS.mm, [-0.1, 0.1], 0, 0.01, {
     since: 7,
     fed: true,

@@ -3,9 +3,10 @@
  * tracer, the draft and files are made from this, never from the surface itself.
  */
 import type { Finish, Surface } from '../document/index.ts';
-import { log } from '../maths/reproducible.ts';
+import { linearOf, oklabOf } from '../maths/oklab.ts';
+import { cos, log, sin } from '../maths/reproducible.ts';
 import { luminance } from '../maths/colour.ts';
-import { meanGlow, recipeOf, type Recipe } from './recipe.ts';
+import { meanGlow, meanSurface, recipeOf, type Recipe } from './recipe.ts';
 import { effectiveIor, metallic, type Rgb } from './reflectance.ts';
 
 /** Entries of the metal's reflectance; entry i stands for the cosine (i / (ENTRIES − 1))². */
@@ -49,11 +50,27 @@ export interface Optics {
   coat: { weight: number; colour: Rgb; roughness: number; ior: number };
   /** Colour and luminance in nits of what it gives, and their product. */
   glow: { colour: Rgb; luminance: number; nits: Rgb };
-  /** Coats and feeds; the rest then says what the lowest coat is by itself, and what all of them give on average. */
+  /** Coats and feeds; the rest then says what they come to on average. */
   recipe: Recipe | null;
 }
 
 const rgb = (v: readonly number[]): Rgb => [v[0], v[1], v[2]];
+
+/** How far full warmth moves a white of lightness 1 towards red and yellow, in OKLab: about as gold is from silver. */
+const WARM = [0.012, 0.14];
+
+/** The grade that a surface's tint lays on what it reflects; null when it changes nothing. */
+function tintOf({ tint_hue, tint_warmth, tint_strength }: Surface): ((colour: Rgb) => Rgb) | null {
+  if (tint_hue === 0 && tint_warmth === 0 && tint_strength === 1) return null;
+  const [c, s] = [cos(tint_hue) * tint_strength, sin(tint_hue) * tint_strength];
+  return (colour) => {
+    const [lightness, a, b] = oklabOf(colour);
+    const warm = tint_warmth * lightness;
+    const toned = linearOf([lightness, a * c - b * s + warm * WARM[0], a * s + b * c + warm * WARM[1]]);
+    // nothing reflects more than it is lit by
+    return rgb(toned.map((v) => Math.min(1, Math.max(0, v))));
+  };
+}
 
 /** Interprets a surface. */
 export function opticsOf(surface: Surface): Optics {
@@ -62,9 +79,10 @@ export function opticsOf(surface: Surface): Optics {
   const thin = surface.geometry_thin_walled;
   const deep = surface.transmission_depth > 0 && !thin;
   const colour = rgb(surface.transmission_color);
+  const tint = tintOf(surface) ?? ((v: Rgb) => v);
   const metalOver = new Float32Array(3 * ENTRIES);
   for (let i = 0; i < ENTRIES; i++) {
-    const at = metallic(surface, (i / (ENTRIES - 1)) ** 2);
+    const at = tint(metallic(surface, (i / (ENTRIES - 1)) ** 2));
     for (let c = 0; c < 3; c++) metalOver[c * ENTRIES + i] = at[c];
   }
   const lit = surface.emission_luminance > 0;
@@ -80,11 +98,11 @@ export function opticsOf(surface: Surface): Optics {
     ior: surface.specular_ior,
     iorWeighted: effectiveIor(surface.specular_ior, surface.specular_weight),
     specularWeight: surface.specular_weight,
-    specular: rgb(surface.specular_color),
-    body: rgb(surface.base_color.map((v) => v * surface.base_weight)),
+    specular: tint(rgb(surface.specular_color)),
+    body: tint(rgb(surface.base_color.map((v) => v * surface.base_weight))),
     diffuseRoughness: surface.base_diffuse_roughness,
     measured: surface.base_metal !== 'none',
-    metalFacing: metallic(surface, 1),
+    metalFacing: tint(metallic(surface, 1)),
     metalOver,
     tint: deep ? [1, 1, 1] : colour,
     depth: deep ? surface.transmission_depth : Infinity,
@@ -109,9 +127,9 @@ export function opticsOf(surface: Surface): Optics {
 
 /** Interprets a finish with its coats and feeds. */
 export function finishOptics({ surface, feeds, coats }: Pick<Finish, 'surface' | 'feeds' | 'coats'>): Optics {
-  const optics = opticsOf(surface);
   const recipe = recipeOf({ surface, feeds, coats });
-  if (!recipe) return optics;
+  if (!recipe) return opticsOf(surface);
+  const optics = opticsOf(meanSurface(recipe));
   const nits = rgb(meanGlow(recipe));
   const most = Math.max(...nits);
   return {

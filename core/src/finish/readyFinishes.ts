@@ -1,8 +1,10 @@
 /** Ready-made finishes: starting points, copied into a project when used. */
-import { plainFinish, plainSurface, type Family, type Finish, type Surface } from '../document/index.ts';
-
-const ready = (id: string, name: string, family: Family, surface: Partial<Surface>): Finish =>
-  plainFinish({ id, name, family, surface: plainSurface(surface) });
+import type { Finish } from '../document/index.ts';
+import { ready } from './ready/ready.ts';
+import { READY_LAYERED } from './ready/layered.ts';
+import { READY_METALS } from './ready/metals.ts';
+import { READY_PAINTS } from './ready/paints.ts';
+import { READY_STUFFS } from './ready/stuffs.ts';
 
 export const READY_FINISHES: readonly Finish[] = [
   ready('hull-chrome', 'Hull chrome', 'chrome', {
@@ -84,6 +86,10 @@ export const READY_FINISHES: readonly Finish[] = [
     specular_roughness: 0.72,
     specular_weight: 0.6,
   }),
+  ...READY_METALS,
+  ...READY_PAINTS,
+  ...READY_STUFFS,
+  ...READY_LAYERED,
 ];
 
 /** The ready finish of an id. @throws when there is none */

@@ -240,19 +240,48 @@ function valueBefore({ at, values }: Omit<Course, 'axis'>, u: number): number[] 
 /** A coat that covers next to nothing still gives light where it does. */
 const LEAST_COVER = 1e-3;
 
-/** Mean of what the surfaces of a finish give, coat by coat, nits: what its light is weighed by. */
-export function meanGlow({ coats }: Recipe): number[] {
-  const sum = [0, 0, 0];
+/** Each coat with its share of all that is seen, on average along the axes. */
+function sharesOf({ coats }: Recipe): { coat: RecipeCoat; share: number }[] {
   let left = 1;
-  for (const coat of coats) {
+  return coats.map((coat) => {
     const cover = typeof coat.cover === 'number' ? coat.cover : Math.max(LEAST_COVER, meanOf(coat.cover)[0]);
+    const share = left * cover;
+    left -= share;
+    return { coat, share };
+  });
+}
+
+/** Mean of what the surfaces of a finish give, nits: what its light is weighed by. */
+export function meanGlow(recipe: Recipe): number[] {
+  const sum = [0, 0, 0];
+  for (const { coat, share } of sharesOf(recipe)) {
     const surfaces = surfacesOf(coat);
     for (const { emission_color, emission_luminance } of surfaces)
-      for (let c = 0; c < 3; c++)
-        sum[c] += (left * cover * emission_color[c] * emission_luminance) / surfaces.length;
-    left *= 1 - cover;
+      emission_color.forEach((v, c) => (sum[c] += (share * v * emission_luminance) / surfaces.length));
   }
   return sum;
+}
+
+/**
+ * One plain surface that stands for a finish where coats and feeds cannot be shown: its numbers and colours are their
+ * means, its choices and switches those of the coat that shows most.
+ */
+export function meanSurface(recipe: Recipe): Surface {
+  const shares = sharesOf(recipe);
+  const most = shares.reduce((a, b) => (b.share > a.share ? b : a)).coat.surface;
+  const out: Record<string, unknown> = { ...most };
+  for (const [key, { kind }] of Object.entries(SURFACE)) {
+    if (kind !== 'number' && kind !== 'colour') continue;
+    let sum: number[] = kind === 'number' ? [0] : [0, 0, 0];
+    for (const { coat, share } of shares) {
+      const fed = coat.fed.find((f) => f.parameter === key);
+      const own = coat.surface[key as keyof Surface] as number | number[];
+      const mean = fed ? meanOf(fed) : typeof own === 'number' ? [own] : own;
+      sum = sum.map((v, c) => v + share * mean[c]);
+    }
+    out[key] = kind === 'number' ? sum[0] : sum;
+  }
+  return out as unknown as Surface;
 }
 
 /** Mean of a course along its axis. */

@@ -23,6 +23,14 @@ const LEADING: Record<Family, Keys> = {
   'coloured glass': GLASS,
   'frosted glass': GLASS,
   neon: ['emission_color', 'emission_luminance', 'base_color', 'specular_roughness'],
+  silver: METAL,
+  'satin paint': ['base_color', 'specular_roughness', 'specular_weight'],
+  'flake lacquer': ['base_color', 'specular_roughness', 'coat_weight', 'coat_roughness'],
+  patina: ['base_color', 'specular_roughness', 'base_metalness'],
+  woven: ['base_color', 'specular_roughness', 'coat_weight', 'relief'],
+  stone: ['base_color', 'specular_roughness', 'base_diffuse_roughness', 'relief'],
+  brick: ['base_color', 'specular_roughness', 'base_diffuse_roughness', 'relief'],
+  wood: ['base_color', 'specular_roughness', 'coat_weight', 'relief'],
   'matte paint': ['base_color', 'base_diffuse_roughness', 'specular_roughness', 'specular_weight'],
 };
 
