@@ -53,5 +53,12 @@ export async function exportType(kind: ExportKind): Promise<void> {
       shot: shotOf(project).id,
     }),
   );
-  if (bytes) download(bytes, `${project.name}.${kind}`, TYPES[kind]);
+  if (!bytes) return;
+  download(bytes, `${project.name}.${kind}`, TYPES[kind]);
+  const meant = project.finishes.filter((f) => f.coats.length + f.feeds.length > 0).map((f) => f.name);
+  if (kind !== 'svg' && meant.length > 0)
+    notify(
+      'problem',
+      `The file has one plain surface, their mean, for the coats and feeds of ${meant.join(', ')}`,
+    );
 }

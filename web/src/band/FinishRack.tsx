@@ -67,9 +67,19 @@ function Tile({
   );
 }
 
+/** Whether a finish has all that is typed in its name, its family, or those of its coats. */
+function isLike({ name, family, coats }: Finish, typed: string): boolean {
+  const text = [name, family, ...coats.map((c) => c.name)].join(' ').toLowerCase();
+  return typed
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => text.includes(word));
+}
+
 /** Ready finishes and those of the library to start from; using one makes the project's own copy. */
 function MakeMenu() {
   const [open, setOpen] = useState(false);
+  const [typed, setTyped] = useState('');
   const kept = useLibrary((l) => l.finishes);
   const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
@@ -84,6 +94,8 @@ function MakeMenu() {
       window.removeEventListener('keydown', escape);
     };
   }, [open]);
+  const sought = kept.filter((f) => isLike(f, typed));
+  const made = READY_FINISHES.filter((f) => isLike(f, typed));
   const add = (finish: Finish | null) => {
     addFinish(finish);
     setOpen(false);
@@ -100,55 +112,70 @@ function MakeMenu() {
         <Plus size={12} /> Add
       </button>
       {open && (
-        <ul
-          className="menu absolute right-0 bottom-7 z-30 max-h-96 w-56 flex-nowrap overflow-y-auto rounded-box border border-(--line) bg-base-100 p-1"
-          role="menu"
-          aria-label="Finishes to add"
-        >
-          {kept.length > 0 && (
-            <li role="presentation" className="menu-title">
-              Library
-            </li>
-          )}
-          {kept.map((f) => (
-            <li key={f.id} role="none" className="flex-row flex-nowrap">
-              <button
-                type="button"
-                role="menuitem"
-                className="flex grow justify-between"
-                onClick={() => add(f)}
-              >
-                {f.name} <span className="quiet text-xs">{f.family}</span>
+        <div className="absolute right-0 bottom-7 z-30 w-64 rounded-box border border-(--line) bg-base-100 p-1">
+          <input
+            ref={(field) => field?.focus()}
+            type="search"
+            aria-label="Find a finish"
+            placeholder="Name or family"
+            className="input input-xs w-full"
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+            onKeyDown={(event) => {
+              const first = sought[0] ?? made[0];
+              if (event.key === 'Enter' && first) add(first);
+            }}
+          />
+          <ul
+            className="menu max-h-80 w-full flex-nowrap overflow-y-auto p-0"
+            role="menu"
+            aria-label="Finishes to add"
+          >
+            {sought.length > 0 && (
+              <li role="presentation" className="menu-title">
+                Library
+              </li>
+            )}
+            {sought.map((f) => (
+              <li key={f.id} role="none" className="flex-row flex-nowrap">
+                <button
+                  type="button"
+                  role="menuitem"
+                  className="flex grow justify-between"
+                  onClick={() => add(f)}
+                >
+                  {f.name} <span className="quiet text-xs">{f.family}</span>
+                </button>
+                <button
+                  type="button"
+                  role="menuitem"
+                  className="px-2"
+                  aria-label={`Take ${f.name} out of the library`}
+                  onClick={() => void takeOut(f)}
+                >
+                  <X size={12} />
+                </button>
+              </li>
+            ))}
+            {sought.length > 0 && (
+              <li role="presentation" className="menu-title">
+                Ready made
+              </li>
+            )}
+            {made.map((f) => (
+              <li key={f.id} role="none">
+                <button type="button" role="menuitem" className="flex justify-between" onClick={() => add(f)}>
+                  {f.name} <span className="quiet text-xs">{f.family}</span>
+                </button>
+              </li>
+            ))}
+            <li role="none">
+              <button type="button" role="menuitem" onClick={() => add(null)}>
+                New finish
               </button>
-              <button
-                type="button"
-                role="menuitem"
-                className="px-2"
-                aria-label={`Take ${f.name} out of the library`}
-                onClick={() => void takeOut(f)}
-              >
-                <X size={12} />
-              </button>
             </li>
-          ))}
-          {kept.length > 0 && (
-            <li role="presentation" className="menu-title">
-              Ready made
-            </li>
-          )}
-          {READY_FINISHES.map((f) => (
-            <li key={f.id} role="none">
-              <button type="button" role="menuitem" className="flex justify-between" onClick={() => add(f)}>
-                {f.name} <span className="quiet text-xs">{f.family}</span>
-              </button>
-            </li>
-          ))}
-          <li role="none">
-            <button type="button" role="menuitem" onClick={() => add(null)}>
-              New finish
-            </button>
-          </li>
-        </ul>
+          </ul>
+        </div>
       )}
     </div>
   );

@@ -130,12 +130,12 @@ function FedRow({ placed, settings, worn }: { placed: Placed; settings: RowSetti
       <Row placed={placed} settings={settings} />
       <button
         type="button"
-        className="absolute top-1 -left-4 cursor-pointer opacity-30 group-hover:opacity-100 focus-visible:opacity-100"
+        className="absolute top-1 -left-3.5 cursor-pointer opacity-30 group-hover:opacity-100 focus-visible:opacity-100"
         aria-label={`Feed ${parameter.name}`}
         title={`Feed ${parameter.name} by angle, height, noise …`}
         onClick={() => feedParameter(worn, key)}
       >
-        <AudioWaveform size={12} />
+        <AudioWaveform size={11} />
       </button>
     </div>
   );

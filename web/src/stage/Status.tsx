@@ -50,12 +50,15 @@ export function Status({ place }: { place: Place }) {
   const { state, samples, secondsLeft, failure, findings, fresh, loss } = useShown();
   const { mode, samples: goal, handles } = useChoice();
   const grave = findings.filter((f) => f.grave).map(findingText);
+  const meant = useStudio((s) => s.project.finishes.some((f) => f.coats.length + f.feeds.length > 0));
   if (!handles) return null;
+  // the draft has one plain surface a finish
+  const draft = meant ? 'Draft, coats and feeds by their mean' : 'Draft';
   const text =
     state === 'failed'
       ? failure
       : mode === 'draft'
-        ? 'Draft'
+        ? draft
         : state === 'done'
           ? `Traced ${samples} samples`
           : fresh && samples === 0
@@ -64,7 +67,7 @@ export function Status({ place }: { place: Place }) {
               ? `Traced ${samples} of ${goal} samples, ${duration(secondsLeft)} left`
               : state === 'tracing'
                 ? 'Tracing the first sample'
-                : 'Draft, traced when your hands rest';
+                : `${draft}, traced when your hands rest`;
   return (
     <>
       <div
