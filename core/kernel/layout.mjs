@@ -238,8 +238,14 @@ export const LAYOUT = {
   POINT: [4, 'i32', 'Shines alike all around.'],
 };
 const table = (prefix, text, what) =>
-  words(text).forEach((name, i) => (LAYOUT[`${prefix}_${upper(name)}`] = [i * 4, 'usize', `${what}: ${name}.`]));
-LAYOUT.COAT_DIMS = [words(COAT).length * 4, 'usize', 'Where a coat has its grid: axis, places, where they stand.'];
+  words(text).forEach(
+    (name, i) => (LAYOUT[`${prefix}_${upper(name)}`] = [i * 4, 'usize', `${what}: ${name}.`]),
+  );
+LAYOUT.COAT_DIMS = [
+  words(COAT).length * 4,
+  'usize',
+  'Where a coat has its grid: axis, places, where they stand.',
+];
 LAYOUT.MOST_DIMS = [dims, 'i32', 'Most axes of a coat’s grid.'];
 LAYOUT.COAT_BYTES = [(words(COAT).length + 3 * dims) * 4, 'usize', 'Bytes of a coat.'];
 LAYOUT.RECIPE_BYTES = [words(RECIPE).length * 4, 'usize', 'Bytes of a recipe before its coats.'];

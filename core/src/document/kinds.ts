@@ -50,7 +50,17 @@ export const TUBE_COURSES = ['centre', 'edges', 'drawn'] as const;
 export type TubeCourse = (typeof TUBE_COURSES)[number];
 
 /** Metals whose complex refractive index the app knows; 'none' takes the colour from base_color. */
-export const METALS = ['none', 'gold', 'silver', 'copper', 'aluminium', 'chromium', 'iron'] as const;
+export const METALS = [
+  'none',
+  'gold',
+  'silver',
+  'copper',
+  'brass',
+  'aluminium',
+  'chromium',
+  'iron',
+  'titanium',
+] as const;
 export type Metal = (typeof METALS)[number];
 
 export const FAMILIES = [
@@ -74,6 +84,7 @@ export const FAMILIES = [
   'stone',
   'brick',
   'wood',
+  'anodised',
 ] as const;
 export type Family = (typeof FAMILIES)[number];
 

@@ -17,6 +17,8 @@ export const UNITS = {
   /** A length whose own unit is the millimetre, as a lens's. */
   lensMm: { sign: 'mm', factor: 1 },
   m: { sign: 'm', factor: 1 },
+  /** A length whose own unit is the micrometre, as of films. */
+  micrometres: { sign: 'µm', factor: 1 },
   degrees: { sign: '°', factor: DEGREES },
   percent: { sign: '%', factor: 100 },
   perMille: { sign: '‰', factor: 1 },

@@ -2,11 +2,13 @@
  * Measured metals: complex refractive index over photon energy or wavelength, brought to linear Rec.709.
  * Gold, silver, copper: Johnson & Christy, Phys. Rev. B 6, 4370 (1972). Aluminium: Smith, Shiles & Inokuti in
  * Palik, Handbook of Optical Constants (1985). Chromium and iron: values at 650, 550 and 450 nm after
- * Johnson & Christy, Phys. Rev. B 9, 5056 (1974).
+ * Johnson & Christy, Phys. Rev. B 9, 5056 (1974), and so titanium. Brass (70 % copper): Querry, CRDC-CR-85034 (1985).
  */
 import type { Metal } from '../document/index.ts';
 import { colourMatching, xyzToRec709 } from '../maths/colour.ts';
+import { cos, sin } from '../maths/reproducible.ts';
 import { conductor } from './fresnel.ts';
+import { filmReflectance } from './thinFilm.ts';
 
 /** h·c in eV·nm. */
 const HC = 1239.84198;
@@ -81,6 +83,17 @@ const IRON = byWavelength([
   [450, 2.58, 2.77],
 ]);
 
+const TITANIUM = byWavelength([
+  [650, 2.74, 3.81],
+  [550, 2.54, 3.43],
+  [450, 2.24, 3.02],
+]);
+const BRASS = byWavelength([
+  [650, 0.444, 3.695],
+  [550, 0.527, 2.765],
+  [450, 1.094, 1.829],
+]);
+
 const TABLES: Record<Exclude<Metal, 'none'>, IndexTable> = {
   gold: GOLD,
   silver: SILVER,
@@ -88,6 +101,8 @@ const TABLES: Record<Exclude<Metal, 'none'>, IndexTable> = {
   aluminium: ALUMINIUM,
   chromium: CHROMIUM,
   iron: IRON,
+  titanium: TITANIUM,
+  brass: BRASS,
 };
 
 /** Complex index of a metal at a wavelength (nm), linear in photon energy, held constant outside the table. */
@@ -119,4 +134,45 @@ export function metalReflectance(metal: Exclude<Metal, 'none'>, cosine: number):
     for (let c = 0; c < 3; c++) rgb[c] += r * WEIGHTS[i][c];
   });
   return rgb.map((v) => Math.min(1, Math.max(0, v))) as [number, number, number];
+}
+
+/** A film on a metal: its index, and how thick it is in micrometres. */
+export interface Film {
+  ior: number;
+  thickness: number;
+}
+
+const turned = (phase: number): [number, number] => [cos(phase), sin(phase)];
+
+/**
+ * Reflectance of a metal under a thin film in linear Rec.709, clipped to [0, 1].
+ * @param metal a measured one; or the reflectance of each channel, of which it is made a mirror of that strength
+ */
+export function filmedReflectance(
+  metal: Exclude<Metal, 'none'> | readonly number[],
+  { ior, thickness }: Film,
+  cosine: number,
+): [number, number, number] {
+  const rgb: [number, number, number] = [0, 0, 0];
+  const given = typeof metal === 'string' ? null : metal.map(indexOfReflectance);
+  WAVELENGTHS.forEach((nm, i) => {
+    const measured = given ? null : complexIndex(metal as Exclude<Metal, 'none'>, nm);
+    for (let c = 0; c < 3; c++) {
+      if (measured && c > 0) break;
+      const [n, k] = measured ?? given![c];
+      const r = filmReflectance(cosine, ior, thickness * 1000, nm, n, k, turned);
+      if (measured) for (let all = 0; all < 3; all++) rgb[all] += r * WEIGHTS[i][all];
+      else rgb[c] += r * WEIGHTS[i][c];
+    }
+  });
+  return rgb.map((v) => Math.min(1, Math.max(0, v))) as [number, number, number];
+}
+
+/** An index that reflects so much facing: n of a good metal, and the k that follows (Born & Wolf §14.2). */
+function indexOfReflectance(f0: number): [number, number] {
+  const f = Math.min(0.999, Math.max(0.001, f0));
+  // between the least and the greatest n that can reflect so much (Gulbrandsen, JCGT 2014)
+  const n = 0.5 * ((1 - f) / (1 + f)) + 0.5 * ((1 + Math.sqrt(f)) / (1 - Math.sqrt(f)));
+  const k2 = (f * (n + 1) ** 2 - (n - 1) ** 2) / (1 - f);
+  return [n, Math.sqrt(Math.max(0, k2))];
 }

@@ -157,8 +157,8 @@ const MIXES: ReadonlySet<string> = new Set([
   'emission_color',
   'emission_luminance',
 ]);
-/** Places between two stops of what does not. */
-const BETWEEN = 6;
+/** Most places between two stops of what does not. */
+const MOST_BETWEEN = 16;
 
 function gridOf(fed: RecipeCoat['fed']): RecipeCoat['grid'] {
   const byAxis = new Map<number, RecipeCoat['fed']>();
@@ -167,10 +167,14 @@ function gridOf(fed: RecipeCoat['fed']): RecipeCoat['grid'] {
   return [...byAxis].map(([axis, courses]) => {
     const finer = courses.map((course) => {
       if (MIXES.has(course.parameter) && courses.length === 1) return course;
+      const between = Math.max(
+        1,
+        Math.min(MOST_BETWEEN, Math.floor((room - 1) / Math.max(1, course.at.length - 1))),
+      );
       const at = course.at.flatMap((place, i) => {
         const next = course.at[i + 1];
         if (next === undefined || next === place) return [place];
-        return Array.from({ length: BETWEEN }, (_, k) => place + ((next - place) * k) / BETWEEN);
+        return Array.from({ length: between }, (_, k) => place + ((next - place) * k) / between);
       });
       return { ...course, at };
     });

@@ -1,12 +1,21 @@
 /** What share of light a surface reflects at each angle: the curve in the desk and the tracer's own table. */
 import type { Surface } from '../document/index.ts';
 import { dielectric, f0OfIor, f82Tint } from './fresnel.ts';
-import { metalReflectance } from './metals.ts';
+import { filmedReflectance, metalReflectance } from './metals.ts';
 
 export type Rgb = [number, number, number];
 
-/** Reflectance of the metallic part at a cosine. */
+/** Reflectance of the metallic part at a cosine, under its film. */
 export function metallic(surface: Surface, cosine: number): Rgb {
+  const bare = bareMetal(surface, cosine);
+  const { thin_film_weight: weight, thin_film_ior: ior, thin_film_thickness: thickness } = surface;
+  if (weight === 0) return bare;
+  const metal = surface.base_metal === 'none' ? bareMetal(surface, 1) : surface.base_metal;
+  const filmed = filmedReflectance(metal, { ior, thickness }, cosine);
+  return bare.map((v, c) => v + (filmed[c] - v) * weight) as Rgb;
+}
+
+function bareMetal(surface: Surface, cosine: number): Rgb {
   if (surface.base_metal !== 'none') return metalReflectance(surface.base_metal, cosine);
   return [0, 1, 2].map((c) =>
     f82Tint(cosine, surface.base_weight * surface.base_color[c], surface.specular_color[c]),

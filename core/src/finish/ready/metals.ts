@@ -3,6 +3,8 @@ import type { Family, Finish, Surface } from '../../document/index.ts';
 import { fed, over, ready } from './ready.ts';
 
 const MM = 0.001;
+/** Oxide of titanium, whose thickness alone is its colour. */
+const OXIDE: Partial<Surface> = { thin_film_weight: 1, thin_film_ior: 2.4 };
 const metal = (base_metal: Surface['base_metal'], more: Partial<Surface> = {}): Partial<Surface> => ({
   base_metalness: 1,
   base_metal,
@@ -240,4 +242,79 @@ export const READY_METALS: readonly Finish[] = [
       { scale: 1.6 * MM, octaves: 3 },
     ),
   ]),
+  ready(
+    'violet-anodised',
+    'Violet anodised',
+    'anodised',
+    metal('titanium', { specular_roughness: 0.24, ...OXIDE, thin_film_thickness: 0.052 }),
+  ),
+  ready(
+    'sea-anodised',
+    'Sea anodised',
+    'anodised',
+    metal('titanium', { specular_roughness: 0.2, ...OXIDE, thin_film_thickness: 0.078 }),
+  ),
+  ready(
+    'straw-anodised',
+    'Straw anodised',
+    'anodised',
+    metal('titanium', { specular_roughness: 0.22, ...OXIDE, thin_film_thickness: 0.028 }),
+  ),
+  ready(
+    'rainbow-anodised',
+    'Rainbow anodised',
+    'anodised',
+    metal('titanium', { specular_roughness: 0.2, ...OXIDE }),
+    [
+      fed(
+        'thin_film_thickness',
+        'up',
+        [
+          [0, 0.02],
+          [1, 0.17],
+        ],
+        { of: 'block', breakup: 0.08, breakup_scale: 40 * MM },
+      ),
+    ],
+  ),
+  ready(
+    'heat-blue',
+    'Heat-blued steel',
+    'anodised',
+    metal('iron', { specular_roughness: 0.18, thin_film_weight: 1, thin_film_ior: 2.3 }),
+    [
+      fed(
+        'thin_film_thickness',
+        'noise',
+        [
+          [0.25, 0.02],
+          [0.75, 0.085],
+        ],
+        { scale: 70 * MM, octaves: 3 },
+      ),
+    ],
+  ),
+  ready(
+    'bilge-oil',
+    'Oil on water',
+    'anodised',
+    {
+      base_color: [0.05, 0.05, 0.055],
+      base_metalness: 1,
+      specular_roughness: 0.03,
+      thin_film_weight: 1,
+      thin_film_ior: 1.47,
+    },
+    [
+      fed(
+        'thin_film_thickness',
+        'turbulence',
+        [
+          [0, 0.15],
+          [0.7, 0.95],
+        ],
+        { scale: 60 * MM, octaves: 4 },
+      ),
+    ],
+  ),
 ];

@@ -24,6 +24,7 @@ const LEADING: Record<Family, Keys> = {
   'frosted glass': GLASS,
   neon: ['emission_color', 'emission_luminance', 'base_color', 'specular_roughness'],
   silver: METAL,
+  anodised: ['base_metal', 'thin_film_thickness', 'thin_film_ior', 'specular_roughness'],
   'satin paint': ['base_color', 'specular_roughness', 'specular_weight'],
   'flake lacquer': ['base_color', 'specular_roughness', 'coat_weight', 'coat_roughness'],
   patina: ['base_color', 'specular_roughness', 'base_metalness'],

@@ -1,0 +1,133 @@
+/** What faces are made of: coats, feeds, and what they look like. */
+import { expect, test, type Page } from '@playwright/test';
+import { decode } from 'fast-png';
+import type { Finish } from '@wemlox/core/document';
+import { OwnStudio } from './server.ts';
+
+let studio: OwnStudio;
+test.beforeAll(async () => {
+  studio = await OwnStudio.open();
+});
+test.afterAll(() => studio.end());
+
+const desk = (page: Page) => page.getByRole('complementary', { name: 'Desk' });
+const finish = async (name: string): Promise<Finish> =>
+  (await studio.document('ostrel')).finishes.find((f: Finish) => f.name === name);
+
+/** Mean colour of the part of the stage between two heights, counted from the top, of what is coloured at all. */
+async function meanColour(page: Page, from: number, to: number): Promise<number[]> {
+  const { data, width, height, channels } = decode(await page.getByTestId('stage').screenshot());
+  const sum = [0, 0, 0];
+  let count = 0;
+  for (let y = Math.floor(height * from); y < height * to; y++)
+    for (let x = Math.floor(width * 0.1); x < width * 0.9; x++) {
+      const at = (y * width + x) * channels;
+      const [r, g, b] = [data[at], data[at + 1], data[at + 2]];
+      if (Math.max(r, g, b) - Math.min(r, g, b) < 60) continue;
+      [r, g, b].forEach((v, c) => (sum[c] += v));
+      count++;
+    }
+  return sum.map((v) => v / Math.max(1, count));
+}
+
+test('a finish is found by typing, and fed by height; the picture shows it', async ({ page }) => {
+  await page.goto(`${studio.url}/p/ostrel/gold-leaf/finish`);
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('searchbox', { name: 'Find a finish' }).fill('lacq waterl');
+  await page.keyboard.press('Enter');
+  await expect(desk(page).getByLabel('Name of the finish')).toHaveValue('Waterline');
+  await page.getByRole('gridcell', { name: /^Front of O/ }).click();
+  await page.getByRole('button', { name: 'Waterline', exact: true }).click();
+  await page.getByRole('button', { name: /^Lay on Front of O/ }).click();
+  await expect
+    .poll(async () =>
+      JSON.stringify(
+        (await studio.document('ostrel')).looks.find((l: { id: string }) => l.id === 'gold-leaf').chart,
+      ),
+    )
+    .toContain((await finish('Waterline'))?.id ?? 'none yet');
+  const made = await finish('Waterline');
+  expect(made.feeds.map((f) => [f.parameter, f.source, f.stops.length])).toEqual([['base_color', 'up', 6]]);
+});
+
+test('parameters are fed in place: stops are added, dragged and coloured, and undone by name', async ({
+  page,
+}) => {
+  await page.goto(`${studio.url}/p/ostrel/gold-leaf/finish`);
+  await page.getByRole('gridcell', { name: /^Front of S/ }).click();
+  const name = await desk(page).getByLabel('Name of the finish').inputValue();
+  await desk(page).getByRole('button', { name: 'Feed Roughness' }).first().click();
+  await expect(page.getByRole('button', { name: `Undo Feed Roughness of ${name}` })).toBeEnabled();
+  await desk(page).locator('summary', { hasText: 'Roughness' }).first().click();
+  const strip = desk(page).getByTestId('stop-strip').first();
+  await strip.dblclick({ position: { x: 150, y: 10 } });
+  const stops = async () => (await finish(name)).feeds[0].stops;
+  await expect.poll(async () => (await stops()).length).toBe(3);
+  const stop = strip.getByRole('button', { name: /^Stop 2 at/ });
+  await stop.focus();
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect.poll(async () => (await stops())[1].at).toBeGreaterThan(0.55);
+  await desk(page).getByLabel('Fed by').first().selectOption('noise');
+  await expect.poll(async () => (await finish(name)).feeds[0].source).toBe('noise');
+  await expect(
+    desk(page).getByLabel('Octaves, typed').or(desk(page).getByText('Octaves')).first(),
+  ).toBeVisible();
+  await stop.focus();
+  await page.keyboard.press('Delete');
+  await expect.poll(async () => (await stops()).length).toBe(2);
+  await desk(page).getByRole('button', { name: 'No feed for Roughness' }).click();
+  await expect.poll(async () => (await finish(name)).feeds.length).toBe(0);
+  await page.keyboard.press('u');
+  await expect.poll(async () => (await finish(name)).feeds.length).toBe(1);
+});
+
+test('coats are laid over, moved, hidden and taken off; light that is fed is seen', async ({ page }) => {
+  await page.goto(`${studio.url}/p/ostrel/gold-leaf/finish`);
+  await page.getByRole('gridcell', { name: /^Front of T/ }).click();
+  const name = await desk(page).getByLabel('Name of the finish').inputValue();
+  const over = desk(page).getByLabel('Lay a coat over it');
+  await over.selectOption('plain');
+  await expect(desk(page).getByLabel('Name of the coat')).toHaveValue('Coat');
+  await over.selectOption({ index: 2 });
+  await expect.poll(async () => (await finish(name)).coats.length).toBe(2);
+  const [first, second] = (await finish(name)).coats;
+  await desk(page)
+    .getByRole('button', { name: `${second.name} down` })
+    .click();
+  await expect.poll(async () => (await finish(name)).coats.map((c) => c.id)).toEqual([second.id, first.id]);
+  await desk(page)
+    .getByRole('button', { name: `Hide ${second.name}` })
+    .click();
+  await expect.poll(async () => (await finish(name)).coats[0].on).toBe(false);
+  // the plain coat glows red below and blue above, and covers all
+  await desk(page).getByRole('button', { name: 'Coat Coat' }).click();
+  const studioDocument = await studio.document('ostrel');
+  expect(studioDocument.version).toBe(7);
+  await desk(page).locator('summary', { hasText: 'Emission' }).click();
+  await desk(page).getByRole('button', { name: 'Feed Light colour' }).click();
+  await desk(page).locator('summary', { hasText: 'Light colour' }).click();
+  await desk(page).getByLabel('Fed by').last().selectOption('up');
+  const colour = (n: number) => desk(page).getByLabel(`Stop ${n}, hexadecimal`);
+  const strip = desk(page).getByTestId('stop-strip').last();
+  await strip.getByRole('button', { name: /^Stop 1 / }).focus();
+  await colour(1).fill('#ff0000');
+  await colour(1).press('Enter');
+  await strip.getByRole('button', { name: /^Stop 2 / }).focus();
+  await colour(2).fill('#0000ff');
+  await colour(2).press('Enter');
+  const type = async (label: string, value: string) => {
+    const field = desk(page).getByRole('textbox', { name: label, exact: true }).last();
+    await field.fill(value);
+    await field.press('Enter');
+  };
+  await type('Luminance', '4');
+  await type('Cover', '1');
+  await expect.poll(async () => (await finish(name)).coats[1].surface.emission_luminance).toBe(4);
+  await expect(page.getByTestId('stage')).toHaveAttribute('data-samples', /^([4-9]|\d\d+)$/, {
+    timeout: 120_000,
+  });
+  const [top, bottom] = [await meanColour(page, 0, 0.45), await meanColour(page, 0.55, 1)];
+  expect(top[2] - top[0]).toBeGreaterThan(bottom[2] - bottom[0] + 20);
+  await desk(page).getByRole('button', { name: 'Remove Coat' }).click();
+  await expect.poll(async () => (await finish(name)).coats.length).toBe(1);
+});
