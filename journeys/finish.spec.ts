@@ -30,14 +30,14 @@ async function meanColour(page: Page, from: number, to: number): Promise<number[
   return sum.map((v) => v / Math.max(1, count));
 }
 
-test('a finish is found by typing, and fed by height; the picture shows it', async ({ page }) => {
+test('a finish of feeds is found by typing and laid on a face', async ({ page }) => {
   await page.goto(`${studio.url}/p/ostrel/gold-leaf/finish`);
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await page.getByRole('searchbox', { name: 'Find a finish' }).fill('lacq waterl');
   await page.keyboard.press('Enter');
   await expect(desk(page).getByLabel('Name of the finish')).toHaveValue('Waterline');
   await page.getByRole('gridcell', { name: /^Front of O/ }).click();
-  await page.getByRole('button', { name: 'Waterline', exact: true }).click();
+  await page.getByRole('option', { name: 'Waterline', exact: true }).click();
   await page.getByRole('button', { name: /^Lay on Front of O/ }).click();
   await expect
     .poll(async () =>

@@ -50,7 +50,7 @@ const FINISH = `
   albedoR albedoG albedoB glossMean
   turnCos turnSin sheetAlpha sharp
   chooseDiffuse chooseSpecular chooseAlpha2 lit
-  recipe free0 free1 free2`;
+  recipe within free0 free1`;
 
 /** Words of a recipe: its coats follow, the top one first. Offsets are counted from the recipe's beginning. */
 const RECIPE = `

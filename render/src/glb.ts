@@ -324,6 +324,7 @@ export async function readGlb(
       things: builder.things,
       ...builder.built(true),
       finishes,
+      within: finishes.map(() => 0),
       lights,
       surround: {
         picture: surround ?? { width: 2, height: 1, data: new Float32Array(6) },

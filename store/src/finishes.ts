@@ -9,7 +9,8 @@ const COLUMNS = 'id, name, family, surface, feeds, coats, version';
 /** A row as it is kept: its finish is plain JSON until it has passed the door. */
 const finishOf = ({ version, ...finish }: Record<string, unknown>): StoredFinish => ({
   version: Number(version),
-  finish,
+  // what lies within it belongs to a project
+  finish: { ...finish, within: null },
 });
 
 /**

@@ -720,17 +720,17 @@
 // @ts-ignore: decorator
 @inline export const F_RECIPE: usize = 192;
 
+// Finish: within.
+// @ts-ignore: decorator
+@inline export const F_WITHIN: usize = 196;
+
 // Finish: free0.
 // @ts-ignore: decorator
-@inline export const F_FREE0: usize = 196;
+@inline export const F_FREE0: usize = 200;
 
 // Finish: free1.
 // @ts-ignore: decorator
-@inline export const F_FREE1: usize = 200;
-
-// Finish: free2.
-// @ts-ignore: decorator
-@inline export const F_FREE2: usize = 204;
+@inline export const F_FREE1: usize = 204;
 
 // Emitter: kind.
 // @ts-ignore: decorator

@@ -1,6 +1,6 @@
 // Smooth sheets, which light goes straight through: panes and the like, met by paths and by shadow rays.
 import {
-  F_SHEET, F_SHEET_ALPHA, F_TINT_B, F_TINT_G, F_TINT_R, INSTANCE_BYTES, INSTANCE_FLAGS, IS_LIGHT, P_B1, P_B2, P_DEPTH,
+  F_SHEET, F_SHEET_ALPHA, F_TINT_B, F_TINT_G, F_TINT_R, INSTANCE_BYTES, INSTANCE_FLAGS, IS_LIGHT, P_B1, P_B2, P_BEHIND, P_DEPTH,
   P_DX, P_DY, P_DZ, P_INSTANCE, P_NX, P_NY, P_NZ, P_PART, P_PIXEL, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SNEAR, P_SX, P_SY,
   P_SZ, P_TB, P_TG, P_TR, P_TRIANGLE, WAVE,
 } from './layout';
@@ -9,7 +9,7 @@ import { glossAt } from './lobes/rows';
 import { f, scale, w, waveAt } from './paths';
 import { hasRecipe, OF_PANES, resolved } from './recipe';
 import { draw1, drawX } from './sampler4';
-import { finishAt, instances, partAt } from './scene';
+import { finishAt, instances, partAt, seenFrom } from './scene';
 import { closest, closestAfter, foundB1, foundB2, foundInstance, foundT } from './traverse';
 
 /** Area lights, sheets and hidden parts a ray may pass before it is given up. */
@@ -82,7 +82,7 @@ export function throughPanes(at: usize, reach: f32, index: i32): bool {
       store<f32>(spare + P_DY, dy);
       store<f32>(spare + P_DZ, dz);
       standOnHit(spare);
-      let number = load<i32>(partAt(w(P_PART, spare)));
+      let number = seenFrom(load<i32>(partAt(w(P_PART, spare))), w(P_BEHIND, spare) !== 0);
       if (hasRecipe(finishAt(number))) {
         store<i32>(spare + P_PIXEL, w(P_PIXEL, at));
         number = resolved(spare, number, index, OF_PANES + w(P_DEPTH, at) * MOST_PASSES + k);

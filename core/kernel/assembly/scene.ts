@@ -1,5 +1,5 @@
 // What the integrator reads of the scene and of the eye; per thread, set by the host.
-import { FINISH_BYTES, PART_BYTES } from './layout';
+import { FINISH_BYTES, F_WITHIN, PART_BYTES } from './layout';
 
 export let instances: usize = 0;
 export let finishes: usize = 0;
@@ -45,5 +45,11 @@ export function setLights(
 
 // @ts-ignore: decorator
 @inline export function finishAt(number: i32): usize { return finishes + <usize>number * FINISH_BYTES; }
+/** What a face is made of for those who meet it from within: another finish where it has one. */
+// @ts-ignore: decorator
+@inline export function seenFrom(number: i32, behind: bool): i32 {
+  const within = behind ? load<i32>(finishAt(number), F_WITHIN) : 0;
+  return within > 0 ? within : number;
+}
 // @ts-ignore: decorator
 @inline export function partAt(number: i32): usize { return parts + <usize>number * PART_BYTES; }

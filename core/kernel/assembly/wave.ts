@@ -3,7 +3,7 @@
 // A path's picture depends on pixel, sample and seed alone, so waves may be of any size and threads of any number.
 import {
   BUCKETS, INSTANCE_BYTES, INSTANCE_EMITTER, INSTANCE_FLAGS, IS_LIGHT, LANE_BUCKETS, LANE_LISTS, PART_CASTER,
-  PART_FLAGS, PART_HIDDEN, P_ALPHA, P_B1, P_B2, P_BEYOND, P_CASTER, P_DEPTH, P_DX, P_DY, P_DZ, P_FINISH, P_FROM,
+  PART_FLAGS, PART_HIDDEN, P_ALPHA, P_B1, P_B2, P_BEHIND, P_BEYOND, P_CASTER, P_DEPTH, P_DX, P_DY, P_DZ, P_FINISH, P_FROM,
   P_INSIDE, P_INSTANCE, P_KEPT, P_KINDS, P_MEDIUM, P_NEAR, P_NOW, P_OX, P_OY, P_OZ, P_PART, P_PASSES, P_PDF, P_PIXEL,
   P_SBLUE, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SGREEN, P_SGROUP, P_SNEAR, P_SREACH, P_SRED, P_SX, P_SY, P_SZ, P_T, P_TB,
   P_TG, P_TR, P_TRAVELLED, P_TRIANGLE, WAVE, WAVE_SIDE,
@@ -21,7 +21,7 @@ import { sendWave, wasSent } from './photons';
 import { skyKept } from './receive';
 import { hasRecipe, OF_PATHS, resolved } from './recipe';
 import { draw1, drawX, pixelSeed } from './sampler4';
-import { finishAt, instances, lane, partAt, sheets } from './scene';
+import { finishAt, instances, lane, partAt, seenFrom, sheets } from './scene';
 import { alive, bounce, PAIRS, queuedRays } from './shade';
 import { look4, skyB, skyDensity, skyG, skyGroup, skyR, skySeen } from './surround';
 import { closest, closestAfter, foundB1, foundB2, foundInstance, foundT, occluded } from './traverse';
@@ -92,7 +92,7 @@ function trace(at: usize, index: i32): i32 {
       if (w(P_DEPTH, at) === 0 && (flags & PART_HIDDEN) !== 0 && !sending) {
         passed = true;
       } else {
-        let number = load<i32>(part);
+        let number = seenFrom(load<i32>(part), w(P_BEHIND, at) !== 0);
         if (hasRecipe(finishAt(number)))
           number = resolved(at, number, index, OF_PATHS + w(P_DEPTH, at) * (MOST_PASSES + 1) + passes);
         const finish = finishAt(number);

@@ -37,6 +37,7 @@ export const plainSurface = (changes: Partial<Surface> = {}): Surface => ({
 export const plainFinish = (changes: Pick<Finish, 'id' | 'name'> & Partial<Finish>): Finish => ({
   family: 'matte paint',
   surface: plainSurface(),
+  within: null,
   feeds: [],
   coats: [],
   ...changes,

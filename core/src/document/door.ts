@@ -170,7 +170,11 @@ function brokenReferences(project: Project): string[] {
     'looks',
     project.looks.map((l) => l.id),
   );
-  project.finishes.forEach((finish, i) => problems.push(...brokenFinish(finish, `finishes[${i}].`)));
+  project.finishes.forEach((finish, i) => {
+    problems.push(...brokenFinish(finish, `finishes[${i}].`));
+    if (finish.within !== null && !finishes.has(finish.within))
+      problems.push(`finishes[${i}].within: no finish ${finish.within}`);
+  });
   project.blocks.forEach((block, i) => {
     const characters = [...block.text].length;
     if (block.letters.length !== characters) {

@@ -7,7 +7,7 @@ import { FAMILIES, type Family } from './kinds.ts';
 import { MOST } from './most.ts';
 import { Parameters } from './parameter.ts';
 import { COAT, FEED, STOP, SURFACE } from './parameters.ts';
-import { Id, Many, Name, One } from './rules.ts';
+import { Id, IdOrNone, Many, Name, One } from './rules.ts';
 
 export class Surface extends Parameters(SURFACE) {}
 
@@ -39,6 +39,8 @@ export class Finish {
   @Name() name!: string;
   @IsString() @IsIn(FAMILIES) family!: Family;
   @One(() => Surface) surface!: Surface;
+  /** The finish that is met from within in its place, as behind glass; null for the same. */
+  @IdOrNone() within!: string | null;
   @Many(() => Feed, MOST.feeds) feeds!: Feed[];
   /** From the lowest to the one on top. */
   @Many(() => Coat, MOST.coats) coats!: Coat[];

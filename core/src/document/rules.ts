@@ -117,3 +117,6 @@ export const Tints = (least: number, most: number) =>
 
 /** An identifier made by newId(). */
 export const Id = () => applyDecorators(IsString(), Length(1, 64));
+
+/** An identifier of something else, or null. */
+export const IdOrNone = () => applyDecorators(IsOptional(), Id());

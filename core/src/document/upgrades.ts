@@ -107,7 +107,7 @@ const withLightKinds = (document: Json): Json => ({
 /** Version 7 has coats, and feeds. */
 const withCoats = (document: Json): Json => ({
   ...document,
-  finishes: objects(document.finishes).map((finish) => ({ feeds: [], coats: [], ...finish })),
+  finishes: objects(document.finishes).map((finish) => ({ within: null, feeds: [], coats: [], ...finish })),
 });
 
 /** What makes each version of the one before; those that are not here only added parameters. */

@@ -65,7 +65,8 @@ export function addFinish(project: Project, source: Finish | null, id: string): 
     label: source ? `Add ${source.name}` : 'New finish',
     make: (p) => {
       const made: Finish = source ? structuredClone(source) : plainFinish({ id, name: 'New finish' });
-      p.finishes.push(named({ ...made, id }, p.finishes));
+      // another project's finish behind it is not here
+      p.finishes.push(named({ ...made, id, within: null }, p.finishes));
     },
   };
 }
@@ -96,6 +97,18 @@ export const setReflectance = (
   },
 });
 
+/** Sets what is met from within in a finish's place; null for the same. */
+export function setWithin(project: Project, id: string, within: string | null): Edit {
+  const { name } = found(project.finishes, id, 'finish');
+  const other = within === null ? null : found(project.finishes, within, 'finish');
+  return {
+    label: other ? `${name} is ${other.name} within` : `${name} is the same within`,
+    make: (p) => {
+      found(p.finishes, id, 'finish').within = other && other.id !== id ? other.id : null;
+    },
+  };
+}
+
 /** Where a finish is worn, in words: looks with their faces, and pieces. */
 export function wornAt(project: Project, id: string): string[] {
   const faces = project.looks.flatMap((look) => {
@@ -103,7 +116,8 @@ export function wornAt(project: Project, id: string): string[] {
     return where.length > 0 ? [`${look.name}: ${[...new Set(where)].join(', ')}`] : [];
   });
   const pieces = project.pieces.filter((p) => p.finish === id).map((p) => PIECE_NAMES[p.kind]);
-  return [...faces, ...pieces];
+  const within = project.finishes.filter((f) => f.within === id).map((f) => `within ${f.name}`);
+  return [...faces, ...pieces, ...within];
 }
 
 /** Removes a finish; faces and pieces that wore it wear another, or are left bare. */
@@ -115,6 +129,8 @@ export function removeFinish(project: Project, id: string, instead: string | nul
     make: (p) => {
       p.finishes = p.finishes.filter((f) => f.id !== id);
       const next = other?.id ?? null;
+      for (const finish of p.finishes)
+        if (finish.within === id) finish.within = next === finish.id ? null : next;
       for (const look of p.looks) for (const rule of look.chart) if (rule.finish === id) rule.finish = next;
       for (const piece of p.pieces) if (piece.finish === id) piece.finish = next;
     },

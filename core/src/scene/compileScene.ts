@@ -108,12 +108,14 @@ function localOf({ x, y, turn }: LetterSolid, { scale, backAt }: BlockSolids): n
 /** Finishes of a scene: bare, the project's, then the points of light of each strip. */
 class Finishes {
   readonly all: Optics[];
+  readonly within: number[];
   private readonly numbers: Map<string, number>;
   private readonly points = new Map<string, number>();
 
   constructor(project: Project, optics: (surface: Surface) => Optics, ofFinish: (finish: Finish) => Optics) {
     this.all = [optics(BARE_SURFACE), ...project.finishes.map(ofFinish)];
     this.numbers = new Map(project.finishes.map((f, i) => [f.id, i + 1]));
+    this.within = [BARE, ...project.finishes.map((f) => this.of(f.within))];
     for (const { id, strip } of project.blocks) {
       if (!strip.on) continue;
       this.points.set(id, this.all.length);
@@ -217,6 +219,7 @@ export class SceneCompiler {
       things: builder.things,
       ...builder.built(this.shared),
       finishes: finishes.all,
+      within: finishes.within,
       lights,
       surround: {
         picture: surround,

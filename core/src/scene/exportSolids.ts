@@ -88,7 +88,7 @@ async function toGlb(input: ExportInput): Promise<Uint8Array<ArrayBuffer>> {
           'TEXCOORD_0',
           document.createAccessor().setType('VEC2').setBuffer(buffer).setArray(plane),
         )
-        .setMaterial(materials[all.outside[part]]);
+        .setMaterial(materials[all.finish[part]]);
       const mesh = document.createMesh(zoneName(scene, part)).addPrimitive(primitive);
       node.addChild(document.createNode(zoneName(scene, part)).setMesh(mesh));
     }
@@ -120,7 +120,7 @@ function toObj(input: ExportInput): Uint8Array<ArrayBuffer> {
     const normal = numbered();
     for (const part of parts) {
       lines.push(`g ${zoneName(scene, part).replace(/\s+/g, '_')}`);
-      lines.push(`usemtl ${(finishes[all.outside[part] - 1]?.name ?? 'Bare').replace(/\s+/g, '_')}`);
+      lines.push(`usemtl ${(finishes[all.finish[part] - 1]?.name ?? 'Bare').replace(/\s+/g, '_')}`);
       for (let t = flat.first[part]; t < flat.first[part] + all.triangles[part]; t++) {
         const corners = [0, 1, 2].map((k) => {
           const at = t * 9 + k * 3;

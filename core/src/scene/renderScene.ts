@@ -3,7 +3,7 @@
  *
  *   things ◀── parts ──▶ instances ──▶ solids          shared by content
  *                │             └────▶ placements        what moves together: a block, a piece
- *                └────▶ finishes (outside, inside), groups
+ *                └────▶ finishes, groups
  *
  * Lengths in metres once placed. Numbers of things that may be absent are NONE.
  */
@@ -62,9 +62,8 @@ export interface Parts {
   zone: Uint8Array;
   /** Which of its strip's colours a part's points of light have; NO_BYTE for all else. */
   colour: Uint8Array;
-  /** Finish met from outside and from within; places in the scene's finishes. */
-  outside: Uint32Array;
-  inside: Uint32Array;
+  /** Its finish, a place in the scene's finishes. */
+  finish: Uint32Array;
   /** Whether it glows from both sides, as some meshes of files do; all else glows from its outside. */
   twoSided: Uint8Array;
   /** Share group of the light it gives; NONE when it gives none. */
@@ -121,6 +120,8 @@ export interface RenderScene {
   things: Thing[];
   /** The first is the bare, undressed surface. */
   finishes: Optics[];
+  /** Of each finish, the one that is met from within in its place; 0 where it is the same. */
+  within: number[];
   lights: SceneLight[];
   surround: SceneSurround;
   /** Names of the share groups: lights, surround, and what glows. */

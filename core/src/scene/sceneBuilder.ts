@@ -73,7 +73,6 @@ export class SceneBuilder {
       return out;
     };
     const { parts } = this;
-    const finishes = parts.map((p) => p.finish);
     return {
       placements: {
         count: this.now.length / TRANSFORM,
@@ -95,8 +94,7 @@ export class SceneBuilder {
         thing: words(parts.map((p) => p.thing)),
         zone: bytes(parts.map((p) => (p.zone === null ? NO_BYTE : ZONES.indexOf(p.zone)))),
         colour: bytes(parts.map((p) => p.colour ?? NO_BYTE)),
-        outside: words(finishes),
-        inside: words(finishes),
+        finish: words(parts.map((p) => p.finish)),
         twoSided: bytes(parts.map((p) => (p.twoSided ? 1 : 0))),
         group: words(parts.map((p) => p.group ?? NONE)),
       },

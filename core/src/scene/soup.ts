@@ -29,6 +29,7 @@ export function soupScene(positions: Float32Array): RenderScene {
     things: builder.things,
     ...builder.built(false),
     finishes: [opticsOf(plainSurface())],
+    within: [0],
     lights: [],
     surround: {
       picture: { width: 2, height: 1, data: new Float32Array(6) },

@@ -540,14 +540,14 @@ export const F_LIT = 188;
 /** Finish: recipe. */
 export const F_RECIPE = 192;
 
+/** Finish: within. */
+export const F_WITHIN = 196;
+
 /** Finish: free0. */
-export const F_FREE0 = 196;
+export const F_FREE0 = 200;
 
 /** Finish: free1. */
-export const F_FREE1 = 200;
-
-/** Finish: free2. */
-export const F_FREE2 = 204;
+export const F_FREE1 = 204;
 
 /** Emitter: kind. */
 export const E_KIND = 0;

@@ -121,8 +121,8 @@ export function photonSources(
   surround: Pick<SurroundMap, 'sun'>,
 ): PhotonSources | null {
   const { parts, instances, placements, solids, typeBox } = scene;
-  // coats and feeds are met by chance, and followed by paths alone
-  const sharp = scene.finishes.map(({ recipe }, i) => !recipe && isSharp(records, i));
+  // coats and feeds are met by chance, and what has another side is met as two: paths alone follow them
+  const sharp = scene.finishes.map(({ recipe }, i) => !recipe && !scene.within[i] && isSharp(records, i));
   const glassy = scene.finishes.map((_, i) => records[i * RECORD + K.F_GLASS / 4] > 0);
   const stage = LARGEST * diagonalOf(typeBox);
   const casters = new Uint8Array(parts.count);
@@ -137,8 +137,8 @@ export function photonSources(
       own = placed(world, boxOf(solids[instances.solid[i]]));
       all = all ? joined(all, own) : own;
     }
-    if (glassy[parts.outside[p]]) glass.push(own!);
-    if (!sharp[parts.outside[p]] || diagonalOf(own!) > stage) continue;
+    if (glassy[parts.finish[p]]) glass.push(own!);
+    if (!sharp[parts.finish[p]] || diagonalOf(own!) > stage) continue;
     casters[p] = 1;
     box = box ? joined(box, own!) : own!;
   }

@@ -148,6 +148,9 @@ export class SceneMemory {
     const { records, recipes } = this.finishes.compile(scene.finishes);
     const finishes = block(records.byteLength);
     this.arena.floats(finishes, records.length).set(records);
+    scene.within.forEach((number, i) => {
+      this.arena.words(finishes + i * K.FINISH_BYTES, K.FINISH_BYTES / 4)[K.F_WITHIN / 4] = number;
+    });
     recipes.forEach((recipe, i) => {
       if (!recipe) return;
       const at = block(recipe.byteLength);

@@ -86,7 +86,7 @@ export class WaveTracer implements TileTracer {
     const { buffer } = this.memory;
     const laneAt = addresses.lanes + this.lane * K.LANE_BYTES;
     const partsAt = addresses.eyes + this.lane * addresses.eyeBytes;
-    const dressed = Int32Array.from(parts.outside, (finish, i) => {
+    const dressed = Int32Array.from(parts.finish, (finish, i) => {
       const worn = eye.dress?.[i] ?? -1;
       return worn >= 0 ? worn : finish;
     });

@@ -158,6 +158,7 @@ const MAKERS: Record<string, Maker> = {
   renameFinish: (p, [a], text) => edits.renameFinish(p, finish(p, a) ?? 'none', text || 'Name'),
   setFamily: (p, [a, b]) => edits.setFamily(p, finish(p, a) ?? 'none', pick(FAMILIES, b)),
   setReflectance: (p, [a]) => edits.setReflectance(p, finish(p, a) ?? 'none', { specular_ior: 1.7 }),
+  setWithin: (p, [a, b, c]) => edits.setWithin(p, finish(p, a) ?? 'none', b > 0 ? finish(p, c) : null),
   addCoat: (p, [a, b, c]) =>
     edits.addCoat(p, finish(p, a) ?? 'none', b > 0 ? pick(READY_FINISHES, c) : null, newId()),
   renameCoat: (p, [a, b], text) =>
@@ -257,7 +258,7 @@ describe('edits', () => {
           seen.add(what);
         }
       }),
-      { numRuns: 150, seed: 20261127 },
+      { numRuns: 220, seed: 20261127 },
     );
     // every edit there is was made at least once
     expect([...seen].sort()).toEqual(Object.keys(MAKERS).sort());

@@ -60,7 +60,7 @@ export class PathTracer {
     this.environment = new Environment(prepared.scene.surround, prepared.table);
     this.queries = queries;
     this.eye = eye;
-    this.partFinish = Int32Array.from(prepared.scene.parts.outside, (finish, i) => {
+    this.partFinish = Int32Array.from(prepared.scene.parts.finish, (finish, i) => {
       const dressed = eye.dress?.[i] ?? -1;
       return dressed >= 0 ? dressed : finish;
     });

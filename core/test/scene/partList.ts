@@ -8,7 +8,7 @@ export const partList = ({ parts, things }: RenderScene) =>
     number: i,
     zone: ZONES[parts.zone[i]] ?? null,
     colour: parts.colour[i] === NO_BYTE ? null : parts.colour[i],
-    finish: parts.outside[i],
+    finish: parts.finish[i],
     triangles: parts.triangles[i],
   }));
 

@@ -224,6 +224,50 @@ describe('coats', () => {
   });
 });
 
+describe('two sides', () => {
+  it('make a pane that is glass from outside and a mirror from within: light goes on between them, endlessly', () => {
+    // a pane before a wall that mirrors half and glows: 1 + ½ + ¼ + …
+    const pane = quad([-0.5, -0.5, 0], [1, 0, 0], [0, 1, 0]);
+    const wall = quad([-0.5, -0.5, -0.1], [1, 0, 0], [0, 1, 0]);
+    const scene = (bounces: number, twoSided: boolean) => {
+      const made = sceneOf([
+        {
+          triangles: pane,
+          surface: {
+            transmission_weight: 1,
+            geometry_thin_walled: true,
+            specular_weight: 0,
+            specular_roughness: 0,
+          },
+        },
+        {
+          triangles: wall,
+          surface: {
+            base_metalness: 1,
+            base_color: [0.5, 0.5, 0.5],
+            specular_roughness: 0,
+            emission_luminance: 1,
+          },
+        },
+        {
+          triangles: quad([-9, -9, -9], [0.1, 0, 0], [0, 0.1, 0]),
+          surface: { base_metalness: 1, base_color: [1, 1, 1], specular_roughness: 0 },
+        },
+      ]);
+      made.parts.group.fill(made.groups.push('Glow') - 1);
+      if (twoSided) made.within[0] = 2;
+      const eye = { ...spotView([0, 0, 1], [0, 0, -1]), bounces };
+      return meanOf(traced(made, eye, 64), 1);
+    };
+    expect(scene(60, false)).toBeCloseTo(1, 1);
+    // the pane's own mirror, met from within, sends all of it back
+    const sum = (n: number) => 2 * (1 - 0.5 ** n);
+    expect(scene(60, true)).toBeCloseTo(2, 1);
+    // two bounces more, one reflection more
+    expect(scene(4, true)).toBeCloseTo(sum(3), 1);
+  });
+});
+
 describe('recipes', () => {
   it('are none where nothing is fed and nothing lies over', () => {
     const surface = plainSurface();

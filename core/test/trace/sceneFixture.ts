@@ -77,6 +77,7 @@ export function sceneOf(
     finishes: pieces.map(({ surface, feeds = [], coats = [] }) =>
       finishOptics({ surface: plainSurface(surface), feeds, coats }),
     ),
+    within: pieces.map(() => 0),
     lights: lights.map((l, i) => ({ ...l, id: `light-${i}`, group: i }) as SceneLight),
     surround: {
       ...(surround ?? { picture: flatSurround(0), gain: 1, turn: 0, seen: true }),

@@ -81,7 +81,7 @@ function indexOf(
   const byFinish = finishes.map((): [first: number, triangles: number][] => []);
   let at = 0;
   for (const i of members) {
-    for (const p of partsOf[i]) byFinish[parts.outside[p]].push([at + parts.first[p], parts.triangles[p]]);
+    for (const p of partsOf[i]) byFinish[parts.finish[p]].push([at + parts.first[p], parts.triangles[p]]);
     at += solids[instances.solid[i]].triangles;
   }
   const index = new Uint32Array(at * 3);

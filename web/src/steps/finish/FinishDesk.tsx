@@ -2,7 +2,7 @@
 import { BookmarkPlus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { FAMILIES } from '@wemlox/core/document';
-import { renameFinish, setFamily, targetName } from '@wemlox/core/edits';
+import { renameFinish, setFamily, setWithin, targetName } from '@wemlox/core/edits';
 import { askRemoveFinish, dressFaces } from '../../actions/finishes.ts';
 import { coatAddress, renameCoat } from '../../actions/coats.ts';
 import { ParameterRow, ParameterRows } from '../../desk/ParameterRow.tsx';
@@ -84,6 +84,15 @@ export function FinishDesk() {
       <ParameterRows of={of} />
       <div className="py-3">
         <div>
+          <ChoiceRow
+            label="From within"
+            value={finish.within ?? ''}
+            options={[
+              ['', 'The same'],
+              ...project.finishes.filter((f) => f.id !== finish.id).map((f) => [f.id, f.name] as const),
+            ]}
+            onChange={(id) => perform((p) => setWithin(p, finish.id, id || null))}
+          />
           <ChoiceRow
             label="Family"
             value={finish.family}
