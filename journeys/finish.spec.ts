@@ -85,10 +85,15 @@ test('coats are laid over, moved, hidden and taken off; light that is fed is see
   await page.goto(`${studio.url}/p/ostrel/gold-leaf/finish`);
   await page.getByRole('gridcell', { name: /^Front of T/ }).click();
   const name = await desk(page).getByLabel('Name of the finish').inputValue();
-  const over = desk(page).getByLabel('Lay a coat over it');
-  await over.selectOption('plain');
+  const over = async (nth: number) => {
+    await desk(page)
+      .getByRole('button', { name: /^Lay a coat over it/ })
+      .click();
+    await desk(page).getByRole('menuitem').nth(nth).click();
+  };
+  await over(0);
   await expect(desk(page).getByLabel('Name of the coat')).toHaveValue('Coat');
-  await over.selectOption({ index: 2 });
+  await over(1);
   await expect.poll(async () => (await finish(name)).coats.length).toBe(2);
   const [first, second] = (await finish(name)).coats;
   await desk(page)

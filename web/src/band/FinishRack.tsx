@@ -1,7 +1,8 @@
 /** The project's finishes, each on the chosen letter in the present light; drag one onto the chart. */
 import { useDraggable } from '@dnd-kit/core';
 import { Plus, X } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { usePopup } from '../desk/usePopup.ts';
+import { useEffect, useState } from 'react';
 import type { Finish } from '@wemlox/core/document';
 import { READY_FINISHES } from '@wemlox/core/finish/readyFinishes';
 import { want } from '../engine/cells.ts';
@@ -78,21 +79,11 @@ function isLike({ name, family, coats }: Finish, typed: string): boolean {
 
 /** Ready finishes and those of the library to start from; using one makes the project's own copy. */
 function MakeMenu() {
-  const [open, setOpen] = useState(false);
+  const { open, setOpen, box } = usePopup();
   const [typed, setTyped] = useState('');
   const kept = useLibrary((l) => l.finishes);
-  const box = useRef<HTMLDivElement>(null);
   useEffect(() => {
-    if (!open) return;
-    void loadLibrary();
-    const away = (e: PointerEvent) => !box.current?.contains(e.target as Node) && setOpen(false);
-    const escape = (e: KeyboardEvent) => e.key === 'Escape' && setOpen(false);
-    window.addEventListener('pointerdown', away);
-    window.addEventListener('keydown', escape);
-    return () => {
-      window.removeEventListener('pointerdown', away);
-      window.removeEventListener('keydown', escape);
-    };
+    if (open) void loadLibrary();
   }, [open]);
   const sought = kept.filter((f) => isLike(f, typed));
   const made = READY_FINISHES.filter((f) => isLike(f, typed));

@@ -1,7 +1,8 @@
 /** Rows of the desk: a name, a fader, a number to type; colours; choices; switches. */
-import { useEffect, useId, useRef, useState, type ReactNode } from 'react';
+import { useId, useState, type ReactNode } from 'react';
 import { HexColorPicker } from 'react-colorful';
 import { numberText } from '../state/language.ts';
+import { usePopup } from './usePopup.ts';
 import { typedNumber } from './typedNumber.ts';
 import { cutName } from '@wemlox/core/document';
 import { fromHex, toHex } from '@wemlox/core/maths/colour';
@@ -199,16 +200,9 @@ export function ColourRow({
   value: readonly number[];
   onChange: (rgb: number[]) => void;
 }) {
-  const [open, setOpen] = useState(false);
-  const box = useRef<HTMLDivElement>(null);
+  const { open, setOpen, box } = usePopup();
   const hex = toHex(value);
   const [typed, setTyped] = useState<string | null>(null);
-  useEffect(() => {
-    if (!open) return;
-    const away = (e: PointerEvent) => !box.current?.contains(e.target as Node) && setOpen(false);
-    window.addEventListener('pointerdown', away);
-    return () => window.removeEventListener('pointerdown', away);
-  }, [open]);
   const take = (text: string) => {
     const full = text.startsWith('#') ? text : `#${text}`;
     if (/^#[0-9a-f]{6}$/i.test(full)) onChange(fromHex(full));

@@ -3,6 +3,7 @@ import { ArrowDown, ArrowUp, Eye, EyeOff, Layers2, Trash2 } from 'lucide-react';
 import type { Coat, Finish } from '@wemlox/core/document';
 import { addCoat, moveCoat, removeCoat } from '../../actions/coats.ts';
 import { set } from '../../actions/document.ts';
+import { PickMenu } from '../../desk/PickMenu.tsx';
 
 interface StackProps {
   finish: Finish;
@@ -93,29 +94,18 @@ export function CoatStack({ finish, chosen, onChoose, others }: StackProps & { o
           </li>
         )}
       </ol>
-      <label className="mt-1 flex items-center gap-2 text-xs">
+      <div className="mt-1 flex items-center gap-2">
         <Layers2 size={13} className="quiet" />
-        <select
-          aria-label="Lay a coat over it"
-          className="select select-xs grow"
-          value=""
-          onChange={(event) => {
-            const of = others.find((f) => f.id === event.target.value) ?? null;
-            const made = addCoat(finish.id, of);
+        <PickMenu
+          label="Lay a coat over it"
+          text="Lay a coat over it …"
+          items={[{ id: '', name: 'Plain' }, ...others]}
+          onPick={(id) => {
+            const made = addCoat(finish.id, others.find((f) => f.id === id) ?? null);
             if (made !== null) onChoose(made);
           }}
-        >
-          <option value="" disabled>
-            Lay a coat over it …
-          </option>
-          <option value="plain">Plain</option>
-          {others.map((f) => (
-            <option key={f.id} value={f.id}>
-              {f.name}
-            </option>
-          ))}
-        </select>
-      </label>
+        />
+      </div>
     </section>
   );
 }

@@ -6,6 +6,7 @@ import { renameFinish, setFamily, setWithin, targetName } from '@wemlox/core/edi
 import { askRemoveFinish, dressFaces } from '../../actions/finishes.ts';
 import { coatAddress, renameCoat } from '../../actions/coats.ts';
 import { ParameterRow, ParameterRows } from '../../desk/ParameterRow.tsx';
+import { PickMenu } from '../../desk/PickMenu.tsx';
 import { ChoiceRow, NameField } from '../../desk/rows.tsx';
 import { useChoice } from '../../state/choice.ts';
 import { useChosenFinish } from '../../state/chosen.ts';
@@ -39,6 +40,7 @@ export function FinishDesk() {
   const worn = { finish: finish.id, coat: coat?.id ?? null };
   const of = `${coatAddress(worn)}/surface`;
   const { surface } = coat ?? finish;
+  const others = project.finishes.filter((f) => f.id !== finish.id);
   return (
     <>
       <div className="flex items-center justify-between gap-2 border-b border-(--line) py-2.5">
@@ -54,12 +56,7 @@ export function FinishDesk() {
           Lay on {where}
         </button>
       )}
-      <CoatStack
-        finish={finish}
-        chosen={worn.coat}
-        onChoose={setCoatId}
-        others={project.finishes.filter((f) => f.id !== finish.id)}
-      />
+      <CoatStack finish={finish} chosen={worn.coat} onChoose={setCoatId} others={others} />
       {coat && (
         <div className="border-b border-(--line) py-2.5">
           <NameField
@@ -84,15 +81,15 @@ export function FinishDesk() {
       <ParameterRows of={of} />
       <div className="py-3">
         <div>
-          <ChoiceRow
-            label="From within"
-            value={finish.within ?? ''}
-            options={[
-              ['', 'The same'],
-              ...project.finishes.filter((f) => f.id !== finish.id).map((f) => [f.id, f.name] as const),
-            ]}
-            onChange={(id) => perform((p) => setWithin(p, finish.id, id || null))}
-          />
+          <div className="mb-1 grid min-h-7 grid-cols-[104px_1fr] items-center gap-2.5">
+            <span title="What is met from within in its place, as behind glass">From within</span>
+            <PickMenu
+              label="From within"
+              text={others.find((f) => f.id === finish.within)?.name ?? 'The same'}
+              items={[{ id: '', name: 'The same' }, ...others]}
+              onPick={(id) => perform((p) => setWithin(p, finish.id, id || null))}
+            />
+          </div>
           <ChoiceRow
             label="Family"
             value={finish.family}
