@@ -1,9 +1,10 @@
-/** ./wemlox bench [rays|paths|caustics|lights|trees|scene|type|drawings|truths] [--json FILE] [--dump DIR] */
+/** ./wemlox bench [rays|paths|caustics|lights|finishes|trees|scene|type|drawings|truths] [--json FILE] [--dump DIR] */
 import 'reflect-metadata';
 import { writeFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
 import { benchDrawings } from './drawings.ts';
 import { benchCaustics } from './caustics.ts';
+import { benchFinishes } from './finishes.ts';
 import { benchLights } from './lights.ts';
 import { benchPaths } from './paths.ts';
 import { benchRays } from './rays.ts';
@@ -22,6 +23,7 @@ const BENCHES: Record<string, () => Promise<Report>> = {
   paths: benchPaths,
   caustics: benchCaustics,
   lights: benchLights,
+  finishes: benchFinishes,
   trees: benchTrees,
   scene: benchScene,
   type: benchType,
