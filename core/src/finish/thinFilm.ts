@@ -35,16 +35,19 @@ const airy = (outer: number, inner: Complex, turn: Complex): number => {
   return absolute2(over(plus({ re: outer, im: 0 }, back), plus({ re: 1, im: 0 }, scaled(back, outer))));
 };
 
+/** Least cosine: at none at all, a film of the index of air has no faces to speak of. */
+const GRAZING = 1e-6;
+
 /**
  * Reflectance in air, unpolarised.
- * @param cosine of the incident ray, 0 … 1
+ * @param incident cosine of the ray with the normal, 0 … 1
  * @param film index of the film, real
  * @param thickness and `nm`, the wavelength, in nanometres
  * @param n real and `k` imaginary part of the metal's index
  * @param turned cosine and sine of a phase, so that every engine gives the same bits
  */
 export function filmReflectance(
-  cosine: number,
+  incident: number,
   film: number,
   thickness: number,
   nm: number,
@@ -52,6 +55,7 @@ export function filmReflectance(
   k: number,
   turned: (phase: number) => [number, number],
 ): number {
+  const cosine = Math.max(GRAZING, incident);
   const sine2 = 1 - cosine * cosine;
   // within the film, and within the metal
   const c2 = Math.sqrt(Math.max(0, 1 - sine2 / (film * film)));

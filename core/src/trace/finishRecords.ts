@@ -162,7 +162,7 @@ function residualTint(optics: Optics, metalMean: Rgb, kept: number): Rgb {
   }) as Rgb;
 }
 
-/** Records kept; the oldest go first. */
+/** Records kept beside those of the scene in use. */
 const MOST_KEPT = 2400;
 
 export interface CompiledFinishes {
@@ -174,20 +174,28 @@ export interface CompiledFinishes {
 
 /** Keeps compiled records, so that editing one finish compiles one finish. */
 export class FinishRecords {
-  private readonly known = new Map<string, Float32Array>();
+  private readonly known = new Map<string, { record: Float32Array; used: number }>();
+  private count = 0;
 
   private kept(key: string, make: () => Optics): Float32Array {
-    let record = this.known.get(key);
-    if (!record) {
-      record = compileSurface(make());
-      this.known.set(key, record);
-      if (this.known.size > MOST_KEPT) this.known.delete(this.known.keys().next().value!);
+    let kept = this.known.get(key);
+    if (!kept) {
+      kept = { record: compileSurface(make()), used: 0 };
+      this.known.set(key, kept);
     }
-    return record;
+    kept.used = this.count;
+    return kept.record;
+  }
+
+  /** Forgets what this scene does not have, once there is too much of it. */
+  private tidy(): void {
+    if (this.known.size <= MOST_KEPT) return;
+    for (const [key, { used }] of this.known) if (used < this.count) this.known.delete(key);
   }
 
   /** Records of all finishes, one after the other, then those of the surfaces that their recipes are made of. */
   compile(finishes: readonly Optics[]): CompiledFinishes {
+    this.count++;
     const all = finishes.map((optics) => this.kept(optics.key, () => optics));
     const recipes = finishes.map(({ recipe }) => {
       if (!recipe) return null;
@@ -199,6 +207,7 @@ export class FinishRecords {
       });
       return recipeWords(recipe, first);
     });
+    this.tidy();
     const records = new Float32Array(all.length * RECORD);
     all.forEach((record, i) => records.set(record, i * RECORD));
     return { records, recipes };

@@ -17,6 +17,11 @@ describe('a thin film', () => {
     }
   });
 
+  it('reflects all that grazes it, whatever it is made of', () => {
+    for (const film of [1, 1.33, 3])
+      expect(filmReflectance(0, film, 300, 550, 0.9, 2, exact)).toBeCloseTo(1, 4);
+  });
+
   it('a quarter wave thick, of the root of the index below, reflects nothing facing', () => {
     const film = Math.sqrt(2.25);
     expect(filmReflectance(1, film, 550 / (4 * film), 550, 2.25, 0, exact)).toBeCloseTo(0, 12);
