@@ -246,13 +246,13 @@ export const READY_METALS: readonly Finish[] = [
     'violet-anodised',
     'Violet anodised',
     'anodised',
-    metal('titanium', { specular_roughness: 0.24, ...OXIDE, thin_film_thickness: 0.052 }),
+    metal('titanium', { specular_roughness: 0.24, ...OXIDE, thin_film_thickness: 0.0405 }),
   ),
   ready(
     'sea-anodised',
     'Sea anodised',
     'anodised',
-    metal('titanium', { specular_roughness: 0.2, ...OXIDE, thin_film_thickness: 0.078 }),
+    metal('titanium', { specular_roughness: 0.2, ...OXIDE, thin_film_thickness: 0.178 }),
   ),
   ready(
     'straw-anodised',
