@@ -2,7 +2,7 @@
 // One place at a time: faces that are fed are few beside the rays that find them.
 import {
   AXIS_BYTES, A_BREAKUP, A_CONTRAST, A_FROM, A_LATE, A_OCTAVES, A_OVER, A_PER, A_PER_BREAK, A_PER_SCALE, A_SEED,
-  A_SOURCE, A_STRETCH, A_TURN_COS, A_TURN_SIN, INSTANCE_BYTES, INSTANCE_TO_SOLID, INSTANCE_TRIANGLES, P_B1, P_B2, P_DX,
+  A_SOURCE, A_STRETCH, A_TURN_COS, A_TURN_SIN, INSTANCE_BYTES, INSTANCE_TRIANGLES, P_B1, P_B2, P_DX,
   P_DY, P_DZ, P_INSTANCE, P_NX, P_NY, P_NZ, P_TRIANGLE, SITE_BYTES, S_BLOCK_PER_X, S_BLOCK_X, S_LETTER_PER_X,
   S_LETTER_X, S_UNIT, S_UV, S_XX, S_YX, S_ZX, TRIANGLE_BYTES,
 } from './layout';
@@ -10,7 +10,7 @@ import { bricks, cells, f1, f2, noise, owner, tiles, turbulence, weave } from '.
 import { f, w } from './paths';
 import { instances, sites } from './scene';
 
-/** Sources of axes, in the order of finish/recipe.ts. */
+/** Sources of axes, in the order of FEED_SOURCES (document/kinds.ts). */
 const ANGLE: i32 = 0;
 const ALONG: i32 = 1;
 const THROUGH: i32 = 3;
@@ -34,7 +34,10 @@ let uv: usize = 0;
 let cosine: f32 = 1;
 let upward: f32 = 0;
 let flat: bool = false;
-/** Place in the block, metres; in the letter's and the block's boxes it is worked out when asked for. */
+/** Place in the world, and in the block, metres. */
+export let worldX: f32 = 0;
+export let worldY: f32 = 0;
+export let worldZ: f32 = 0;
 let mx: f32 = 0;
 let my: f32 = 0;
 let mz: f32 = 0;
@@ -77,12 +80,12 @@ export function place(b1: f32, b2: f32): void {
   qy = load<f32>(t, 4) * b0 + load<f32>(t, 16) * b1 + load<f32>(t, 28) * b2;
   qz = load<f32>(t, 8) * b0 + load<f32>(t, 20) * b1 + load<f32>(t, 32) * b2;
   const m = instance;
-  const x = load<f32>(m) * qx + load<f32>(m, 16) * qy + load<f32>(m, 32) * qz + load<f32>(m, 48);
-  const y = load<f32>(m, 4) * qx + load<f32>(m, 20) * qy + load<f32>(m, 36) * qz + load<f32>(m, 52);
-  const z = load<f32>(m, 8) * qx + load<f32>(m, 24) * qy + load<f32>(m, 40) * qz + load<f32>(m, 56);
-  mx = row(site + S_XX, x, y, z) + load<f32>(site + S_XX, 12);
-  my = row(site + S_YX, x, y, z) + load<f32>(site + S_YX, 12);
-  mz = row(site + S_ZX, x, y, z) + load<f32>(site + S_ZX, 12);
+  worldX = load<f32>(m) * qx + load<f32>(m, 16) * qy + load<f32>(m, 32) * qz + load<f32>(m, 48);
+  worldY = load<f32>(m, 4) * qx + load<f32>(m, 20) * qy + load<f32>(m, 36) * qz + load<f32>(m, 52);
+  worldZ = load<f32>(m, 8) * qx + load<f32>(m, 24) * qy + load<f32>(m, 40) * qz + load<f32>(m, 56);
+  mx = row(site + S_XX, worldX, worldY, worldZ) + load<f32>(site + S_XX, 12);
+  my = row(site + S_YX, worldX, worldY, worldZ) + load<f32>(site + S_YX, 12);
+  mz = row(site + S_ZX, worldX, worldY, worldZ) + load<f32>(site + S_ZX, 12);
   if (uv === 0) return;
   const unit = load<f32>(site, S_UNIT);
   along = (load<f32>(uv) * b0 + load<f32>(uv, 16) * b1 + load<f32>(uv, 32) * b2) * unit;

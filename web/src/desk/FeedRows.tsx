@@ -10,6 +10,7 @@ import {
 } from '@wemlox/core/document';
 import { FEED } from '@wemlox/core/document/parameters';
 import { removeFeed, setStops, type WornCoat } from '../actions/coats.ts';
+import { numberRange } from './numberRange.ts';
 import { ColourRow, NumberRow } from './rows.tsx';
 import { StopStrip } from './StopStrip.tsx';
 
@@ -61,14 +62,7 @@ export function FeedRows({ worn, feed, parameter, rows }: FeedProps) {
         ) : (
           <NumberRow
             label={`Stop ${i + 1}`}
-            unit={parameter.unit.sign || undefined}
-            factor={parameter.unit.factor}
-            min={parameter.min * parameter.unit.factor}
-            max={parameter.max * parameter.unit.factor}
-            faderMin={parameter.fader?.[0]}
-            faderMax={parameter.fader?.[1]}
-            log={parameter.log}
-            step={parameter.step}
+            {...numberRange(parameter)}
             value={stop.value}
             initial={parameter.default}
             onChange={(value) => changed({ value })}

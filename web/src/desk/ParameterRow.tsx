@@ -6,7 +6,6 @@ import {
   isAsked,
   parameterAt,
   parametersAt,
-  type NumberParameter,
   type Placed,
   type PointParameter,
 } from '@wemlox/core/document';
@@ -14,6 +13,7 @@ import { coatAddress, feedParameter, wornAt, type WornCoat } from '../actions/co
 import { set, setAlong } from '../actions/document.ts';
 import { useStudio } from '../state/studio.ts';
 import { FeedRows } from './FeedRows.tsx';
+import { numberRange } from './numberRange.ts';
 import { ChoiceRow, ColourRow, Fold, NumberRow, SegmentRow, SwitchRow } from './rows.tsx';
 
 /** What a row may say or do differently where it stands. */
@@ -31,22 +31,6 @@ interface RowSettings {
 
 /** Options that fit side by side. */
 const MOST_SEGMENTS = 4;
-
-function numberRange({ unit, min, max, step, fader, log, whole }: NumberParameter, mirrored: boolean) {
-  const factor = unit.factor * (mirrored ? -1 : 1);
-  const shown = [min * factor, max * factor].sort((a, b) => a - b);
-  return {
-    unit: unit.sign || undefined,
-    factor,
-    min: shown[0],
-    max: shown[1],
-    step,
-    faderMin: fader?.[0],
-    faderMax: fader?.[1],
-    log,
-    digits: whole ? 0 : undefined,
-  };
-}
 
 function PointRows({ placed, parameter }: { placed: Placed; parameter: PointParameter }) {
   const { unit, step, fader, axes } = parameter;
