@@ -79,6 +79,16 @@ test('parameters are fed in place: stops are added, dragged and coloured, and un
   await expect.poll(async () => (await finish(name)).feeds.length).toBe(0);
   await page.keyboard.press('u');
   await expect.poll(async () => (await finish(name)).feeds.length).toBe(1);
+  await page.keyboard.press('d');
+  await expect(page.getByText('Draft, coats and feeds by their mean', { exact: true })).toBeVisible();
+  await page.keyboard.press('/');
+  await page.getByRole('combobox', { name: /^Find a command/ }).fill('GLB');
+  const file = page.waitForEvent('download');
+  await page.keyboard.press('Enter');
+  expect((await file).suggestedFilename()).toMatch(/\.glb$/);
+  await expect(
+    page.getByText(`one plain surface, their mean, for the coats and feeds of ${name}`),
+  ).toBeVisible();
 });
 
 test('coats are laid over, moved, hidden and taken off; light that is fed is seen', async ({ page }) => {
