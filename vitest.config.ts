@@ -15,6 +15,7 @@ export default defineConfig({
           ],
           exclude: ['render/test/press.test.ts'],
           testTimeout: 120_000,
+          hookTimeout: 120_000,
         },
       },
       {
@@ -22,7 +23,7 @@ export default defineConfig({
           name: 'database',
           include: ['store/test/**/*.test.ts', 'server/test/**/*.test.ts', 'render/test/press.test.ts'],
           testTimeout: 120_000,
-          hookTimeout: 60_000,
+          hookTimeout: 120_000,
           fileParallelism: false,
         },
       },

@@ -116,8 +116,6 @@ test('coats are laid over, moved, hidden and taken off; light that is fed is see
   await expect.poll(async () => (await finish(name)).coats[0].on).toBe(false);
   // the plain coat glows red below and blue above, and covers all
   await desk(page).getByRole('button', { name: 'Coat Coat' }).click();
-  const studioDocument = await studio.document('ostrel');
-  expect(studioDocument.version).toBe(7);
   await desk(page).locator('summary', { hasText: 'Emission' }).click();
   await desk(page).getByRole('button', { name: 'Feed Light colour' }).click();
   await desk(page).locator('summary', { hasText: 'Light colour' }).click();
@@ -145,4 +143,93 @@ test('coats are laid over, moved, hidden and taken off; light that is fed is see
   expect(top[2] - top[0]).toBeGreaterThan(bottom[2] - bottom[0] + 20);
   await desk(page).getByRole('button', { name: 'Remove Coat' }).click();
   await expect.poll(async () => (await finish(name)).coats.length).toBe(1);
+});
+
+test('a place of an unfolded letter is marked in the picture, and one of the picture in the chart', async ({
+  page,
+}) => {
+  await page.goto(`${studio.url}/p/ostrel/dusk-chrome/finish`);
+  const unfolded = page.getByRole('columnheader', { name: 'T', exact: true }).locator('canvas');
+  await expect(unfolded).toHaveAttribute('data-traced', 'yes', { timeout: 120_000 });
+  const box = (await unfolded.boundingBox())!;
+  // the stem, and the ring of the side to its right
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height * 0.55);
+  await expect(page.getByTestId('hover-mark')).toBeVisible();
+  const mark = (await page.getByTestId('hover-mark').boundingBox())!;
+  await page.mouse.down();
+  await page.mouse.up();
+  await expect(desk(page).getByText('Front of T')).toBeVisible();
+  // the same place in the picture is that of the chart
+  await page.mouse.move(mark.x + mark.width / 2, mark.y + mark.height / 2, { steps: 3 });
+  await expect(page.getByTestId('unfolded-mark')).toBeVisible();
+  const back = (await page.getByTestId('unfolded-mark').boundingBox())!;
+  expect(Math.abs(back.x + back.width / 2 - (box.x + box.width / 2))).toBeLessThan(4);
+  expect(Math.abs(back.y + back.height / 2 - (box.y + box.height * 0.55))).toBeLessThan(4);
+  // a face that is turned away can be chosen there too
+  const zones = new Set<string>();
+  for (let x = box.x + box.width * 0.5; x < box.x + box.width; x += 3) {
+    await page.mouse.move(x, box.y + box.height * 0.55);
+    const cell = await unfolded.locator('..').getAttribute('data-cell');
+    if (cell) zones.add(cell.split('/')[2]!);
+  }
+  expect([...zones]).toEqual(['front', 'frontBevel', 'side', 'backBevel']);
+});
+
+test('many letters are dressed in one move, faces stand out, and a shared finish is copied for one look', async ({
+  page,
+}) => {
+  await page.goto(`${studio.url}/p/ostrel/signal-lit/finish`);
+  const look = async (id: string) =>
+    (await studio.document('ostrel')).looks.find((l: { id: string }) => l.id === id)!;
+  await page.getByRole('gridcell', { name: /^Front of S/ }).click();
+  const rules = async () =>
+    (await look('signal-lit')).chart as { letter?: string; zone?: string; finish: string }[];
+  const before = (await rules()).length;
+  await page.getByRole('option', { name: 'Worn steel', exact: true }).click();
+  await page.getByLabel('Dress many letters').selectOption('whole vowels');
+  const steel = (await finish('Worn steel')).id;
+  await expect
+    .poll(async () => (await rules()).filter((r) => r.finish === steel && r.letter && !r.zone).length)
+    .toBe(2);
+  await expect(page.getByRole('gridcell', { name: 'Side of E: Worn steel' })).toBeVisible();
+  await page.keyboard.press('u');
+  await expect.poll(async () => (await rules()).length).toBe(before);
+
+  await page.getByRole('gridcell', { name: /^Side of O/ }).click();
+  await page.getByLabel('Dress many letters').selectOption({ label: 'every letter' });
+  await expect(page.getByRole('button', { name: 'Undo Dress of O → 5 letters' })).toBeEnabled();
+  await page.keyboard.press('u');
+
+  // glowing faces stand out, all others stand back
+  await page.getByLabel('Faces that stand out').selectOption({ label: 'Glowing' });
+  const dim = page.getByRole('gridcell').and(page.locator('.opacity-20'));
+  const lit = page.getByRole('gridcell').and(page.locator(':not(.opacity-20)'));
+  await expect.poll(() => lit.count()).toBeGreaterThan(0);
+  for (const name of await lit.evaluateAll((all) => all.map((e) => e.getAttribute('title')!)))
+    expect(name).toMatch(/neon|lamp/i);
+  expect(await dim.count()).toBeGreaterThan(0);
+  await page.getByLabel('Faces that stand out').selectOption({ label: 'All faces' });
+  await expect(dim).toHaveCount(0);
+
+  // finishes are found by colour, and by likeness to the one in the desk
+  await page.getByRole('gridcell', { name: /^Back of S/ }).click();
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('button', { name: 'Blue first' }).click();
+  const first = page.getByRole('menu', { name: 'Finishes to add' }).getByRole('menuitem').first();
+  await expect(first).toContainText(/blue|cobalt|enamel|night|ice|violet|xenon/i);
+  const worn = await desk(page).getByLabel('Name of the finish').inputValue();
+  await page.getByRole('button', { name: `Like ${worn}` }).click();
+  await expect(first).toContainText(worn);
+  await page.keyboard.press('Escape');
+
+  // what several looks wear is told, and copied for this one
+  const shared = desk(page).getByRole('status').filter({ hasText: 'Changes show in' });
+  await expect(shared).toBeVisible();
+  const id = (await finish(worn)).id;
+  await desk(page)
+    .getByRole('button', { name: /^Copy for / })
+    .click();
+  await expect.poll(async () => (await rules()).some((r) => r.finish === id)).toBe(false);
+  expect(JSON.stringify((await look('gold-leaf')).chart)).toContain(id);
+  await expect(desk(page).getByLabel('Name of the finish')).not.toHaveValue(worn);
 });

@@ -60,7 +60,7 @@ test('a finish lands where it is dropped: on heads of a scrolled chart, and on t
   const heads = page.getByRole('columnheader').filter({ hasText: /^[A-Z]$/ });
   const boxes = await heads.evaluateAll((all) => all.map((e) => e.getBoundingClientRect().x));
   const at = boxes.findIndex((x) => x > 400 && x < 800);
-  await drag(page, rack(page, 'Worn steel'), heads.nth(at));
+  await drag(page, rack(page, 'Worn steel'), heads.nth(at).getByText(/^[A-Z]$/));
   const rule = (await ruleFor()).find((r) => r.letter !== undefined && r.zone === undefined)!;
   expect(rule.finish).toBe(id('Worn steel'));
   await expect(heads.nth(at)).toHaveAttribute('id', new RegExp(rule.letter!));
@@ -213,7 +213,7 @@ test('numbers say why they are refused, step from what is typed, and go back on 
   // the palette finds settings and goes there
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Ask the studio' }).click();
-  await page.getByRole('combobox').fill('roughness');
+  await page.getByRole('combobox', { name: /^Find a command/ }).fill('roughness');
   await page.getByRole('option', { name: /^Roughness, in Finish/ }).click();
   await expect(page).toHaveURL(/finish$/);
   await expect(desk(page).getByLabel('Roughness', { exact: true }).first()).toBeFocused();

@@ -52,7 +52,7 @@ test('everything can be undone, by name, back to the beginning and forth again',
   await page.getByRole('gridcell', { name: /^Front of D/ }).click();
   await page.keyboard.press('Delete');
   await page.keyboard.press('/');
-  await page.getByRole('combobox').fill('add bell');
+  await page.getByRole('combobox', { name: /^Find a command/ }).fill('add bell');
   await page.keyboard.press('Enter');
   await expect(undo('Add Bell copper')).toBeEnabled();
   await page.keyboard.press('4');

@@ -19,7 +19,8 @@
 //               four columns of four      addresses              first
 //   part      0        4       8         12      16
 //             | finish | flags | emitter | group |
-//   finish    see FINISH: quads of floats, then ROWS of four for the metal, and ROWS of four for the interface
+//   finish    see FINISH: quads of floats, then ROWS of four each for the metal, the interface, its film and the fuzz
+//   picture   see PICTURE: what its bytes stand for, where its levels are, then their pixels of four bytes or halves
 //   recipe    see RECIPE, COAT and AXIS: what a finish's coats and feeds come to (finish/recipe.ts)
 //   light     0        48       64      112     128     144      160     176     192       208
 //   node      | middle | radius²| axis  | cos   | sin of | cos of | power | child | parent  |     x y z or one, x4
@@ -50,7 +51,12 @@ const FINISH = `
   albedoR albedoG albedoB glossMean
   turnCos turnSin sheetAlpha sharp
   chooseDiffuse chooseSpecular chooseAlpha2 lit
-  recipe within free0 free1`;
+  recipe within cast dispersion
+  fuzzR fuzzG fuzzB fuzz
+  scatterR scatterG scatterB phase
+  depthR depthG depthB depthPhase
+  againR againG againB subsurface
+  film priority free0 free1`;
 
 /** Words of a recipe: its coats follow, the top one first. Offsets are counted from the recipe's beginning. */
 const RECIPE = `
@@ -69,17 +75,31 @@ const AXIS = `
   source over late octaves
   perScale stretch turnCos turnSin
   contrast seed from per
-  breakup perBreak free0 free1`;
+  breakup perBreak free0 free1
+  picture channel lay edges
+  zoom shiftX shiftY perPeak
+  tile free2 free3 free4`;
 
-/** Words of an instance's site: from the world to its block in metres, boxes of letter and block, its coordinates. */
+/** Words of a picture before what its bytes stand for, and where its levels are. */
+const PICTURE = `
+  width height levels deep`;
+/** Sides of pictures are below two to this. */
+const levels = 16;
+
+/** Words of an instance's site: from the world to its block in metres, boxes of letter, word and block, its coordinates. */
 const SITE = `
   xx xy xz xw
   yx yy yz yw
   zx zy zz zw
   letterX letterY letterZ unit
   letterPerX letterPerY letterPerZ uv
-  blockX blockY blockZ free0
-  blockPerX blockPerY blockPerZ free1`;
+  blockX blockY blockZ placement
+  blockPerX blockPerY blockPerZ kind
+  wordX wordY wordZ free2
+  wordPerX wordPerY wordPerZ free3
+  wrapX wrapY wrapWidth wrapHeight
+  wordWrapX wordWrapY wordWrapWidth wordWrapHeight
+  blockWrapX blockWrapY blockWrapWidth blockWrapHeight`;
 
 /** Words of an emitter. */
 const EMITTER = `
@@ -93,7 +113,7 @@ const EMITTER = `
 
 /** Fields of a path, a word for each path of a wave. */
 const PATH = `
-  pixel depth passes medium
+  pixel depth passes medium mediumOf under0 under0Of under1 under1Of under2 under2Of
   ox oy oz dx dy dz near from
   travelled
   t b1 b2 triangle instance
@@ -102,7 +122,7 @@ const PATH = `
   tr tg tb red green blue alpha pdf
   vx vy vz vnx vny vnz vrx vry vrz vdiffuse vspecular valpha2 vsum vthrough
   sx sy sz sdx sdy sdz sreach sfrom snear sred sgreen sblue sgroup
-  kinds beyond caster kept now
+  kinds beyond caster kept now hue
   albedoR albedoG albedoB normalX normalY normalZ distance count lost`;
 
 /** Words of a photon: where it landed, the light it brought, the way it came, the share group of its light. */
@@ -162,6 +182,11 @@ export const LAYOUT = {
   PART_TWO_SIDED: [2, 'i32', 'Flag of parts that glow from both sides.'],
   PART_CASTER: [4, 'i32', 'Flag of parts that throw caustics: their light to others comes by photons.'],
   PART_GROUP: [12, 'usize', 'Where a part has its share group.'],
+  BENEATH: [
+    1 << 30,
+    'i32',
+    'Flag of the medium a path is in: it is what lies beneath a finish’s surface, not its glass.',
+  ],
   CASTS: [1, 'i32', 'Flag of emitters that throw shadows.'],
   BY_PHOTONS: [2, 'i32', 'Flag of emitters whose caustics come by photons.'],
   FED: [4, 'i32', 'Flag of emitters that give different light in different places.'],
@@ -176,7 +201,22 @@ export const LAYOUT = {
     'usize',
     'Where a finish has: gloss, coat, lost outside, lost inside.',
   ],
-  FINISH_BYTES: [finishHead + 2 * rows * quad, 'usize', 'Bytes of a finish.'],
+  FILM_ROWS: [
+    finishHead + 2 * rows * quad,
+    'usize',
+    'Where a finish has its interface’s reflectance under a film: red, green, blue, and their mean.',
+  ],
+  FUZZ_ROWS: [
+    finishHead + 3 * rows * quad,
+    'usize',
+    'Where a finish has its fuzz’s reflectance, and the two numbers of its lobe.',
+  ],
+  FILM_GLOSS_ROWS: [
+    finishHead + 4 * rows * quad,
+    'usize',
+    'Where a finish has what of its gloss each channel is under a film, over their mean.',
+  ],
+  FINISH_BYTES: [finishHead + 5 * rows * quad, 'usize', 'Bytes of a finish.'],
   LIGHT_NODE_BYTES: [13 * quad, 'usize', 'Bytes of a node of the light tree.'],
   EMITTER_BYTES: [words(EMITTER).length * 4, 'usize', 'Bytes of an emitter.'],
   WAVE: [wave, 'i32', 'Paths of a wave.'],
@@ -241,13 +281,25 @@ const table = (prefix, text, what) =>
   words(text).forEach(
     (name, i) => (LAYOUT[`${prefix}_${upper(name)}`] = [i * 4, 'usize', `${what}: ${name}.`]),
   );
-LAYOUT.COAT_DIMS = [
-  words(COAT).length * 4,
-  'usize',
-  'Where a coat has its grid: axis, places, where they stand.',
-];
+LAYOUT.COAT_DIMS = [words(COAT).length * 4, 'usize', 'Where a coat has the axes of its grid.'];
 LAYOUT.MOST_DIMS = [dims, 'i32', 'Most axes of a coat’s grid.'];
-LAYOUT.COAT_BYTES = [(words(COAT).length + 3 * dims) * 4, 'usize', 'Bytes of a coat.'];
+LAYOUT.DIM_BYTES = [
+  16,
+  'usize',
+  'Bytes of an axis of a grid: number, places, where they stand, whether the next shares its draw.',
+];
+LAYOUT.COAT_BYTES = [(words(COAT).length + 4 * dims) * 4, 'usize', 'Bytes of a coat.'];
+LAYOUT.PICTURE_TABLE = [words(PICTURE).length * 4, 'usize', 'Where a picture has what its bytes stand for.'];
+LAYOUT.PICTURE_LEVELS = [
+  (words(PICTURE).length + 256) * 4,
+  'usize',
+  'Where a picture has the addresses of its levels.',
+];
+LAYOUT.PICTURE_BYTES = [
+  (words(PICTURE).length + 256 + levels) * 4,
+  'usize',
+  'Bytes of a picture before its pixels.',
+];
 LAYOUT.RECIPE_BYTES = [words(RECIPE).length * 4, 'usize', 'Bytes of a recipe before its coats.'];
 LAYOUT.AXIS_BYTES = [words(AXIS).length * 4, 'usize', 'Bytes of an axis.'];
 LAYOUT.SITE_BYTES = [words(SITE).length * 4, 'usize', 'Bytes of a site.'];
@@ -255,6 +307,7 @@ table('R', RECIPE, 'Recipe');
 table('C', COAT, 'Coat');
 table('A', AXIS, 'Axis');
 table('S', SITE, 'Site');
+table('PI', PICTURE, 'Picture');
 words(FINISH).forEach((name, i) => (LAYOUT[`F_${upper(name)}`] = [i * 4, 'usize', `Finish: ${name}.`]));
 words(EMITTER).forEach((name, i) => (LAYOUT[`E_${upper(name)}`] = [i * 4, 'usize', `Emitter: ${name}.`]));
 words(PHOTON).forEach((name, i) => (LAYOUT[`PH_${upper(name)}`] = [i * 4, 'usize', `Photon: ${name}.`]));

@@ -408,12 +408,56 @@ function deckFive(): Project {
   });
 }
 
+/** The saloon's sign on the deck: one picture wrapped over everything, or woven over all of it. */
+function saloon(): Project {
+  const sign = block('saloon', 'SALOON', shippedRef('abril-fatface'), {
+    capHeight: 0.22,
+    depth: 0.07,
+    front: newBevel({ profile: 'round', width: 0.009, height: 0.009, segments: 6 }),
+  });
+  const lowSun = (id: string, changes: Partial<Light> = {}) =>
+    light(id, 'area', 'Low sun', {
+      azimuth: -0.9,
+      elevation: 0.75,
+      strength: 60,
+      kelvin: 4600,
+      width: 0.7,
+      height: 0.7,
+      distance: 2.6,
+      ...changes,
+    });
+  const wrapped: Look = newLook('Weathered', {
+    id: 'weathered',
+    chart: [{ finish: 'weathered-hull' }],
+    surround: painted('dry-dock', 'Dry dock', { stops: -0.6 }),
+    rig: [lowSun('saloon-sun')],
+    grade: newGrade({ exposure: -0.7 }),
+  });
+  const woven: Look = newLook('Canvas', {
+    id: 'canvas',
+    chart: [{ finish: 'awning-canvas' }, { zone: 'side', finish: 'night-enamel' }],
+    surround: painted('lamp-studio', 'Lamp studio', { stops: -0.4 }),
+    rig: [lowSun('canvas-sun', { azimuth: 0.8, strength: 40 })],
+    grade: newGrade({ exposure: -0.5 }),
+  });
+  return project('Saloon', {
+    blocks: [sign],
+    finishes: ['weathered-hull', 'awning-canvas', 'night-enamel', 'deck-boards', 'cut-crystal'].map(
+      readyFinish,
+    ),
+    pieces: [{ id: 'floor', kind: 'floor', on: true, at: 0, finish: 'deck-boards' }],
+    looks: [wrapped, woven],
+    shots: [newShot({ id: 'front', name: 'Front' })],
+  });
+}
+
 /** Turns the camera a little aside and up, fitted to the type. */
 const VIEWS: Record<string, [number, number]> = {
   ostrel: [-0.24, 0.02],
   'tide-bar': [0.25, 0.02],
   'deck-5': [0.3, 0.14],
   'cabin-keys': [-0.22, 0.06],
+  saloon: [0.32, 0.16],
 };
 
 /** All demo projects by id, standing on their floors and framed. */
@@ -423,6 +467,7 @@ export async function demoProjects(maker: SceneMaker): Promise<Record<string, Pr
     'tide-bar': tideBar(),
     'deck-5': deckFive(),
     'cabin-keys': cabinKeys(),
+    saloon: saloon(),
   };
   for (const [id, p] of Object.entries(projects)) {
     const { solids } = await maker.make(p, p.looks[0].id, p.shots[0].id, LONG_SIDE);

@@ -4,9 +4,12 @@ import {
   KHRLightsPunctual,
   type Anisotropy,
   type Clearcoat,
+  type Dispersion,
   type EmissiveStrength,
   type IOR,
+  type Iridescence,
   type Light,
+  type Sheen,
   type Specular,
   type Transmission,
   type Volume,
@@ -16,7 +19,7 @@ import { newShot, plainSurface, type Surface } from '@wemlox/core/document';
 import type { SurroundPicture } from '@wemlox/core/light/surround';
 import { GLTF_EXTENSIONS } from '@wemlox/core/scene/gltfMaterials';
 import { plainTangents } from '@wemlox/core/scene/tangents';
-import { opticsOf } from '@wemlox/core/finish/optics';
+import { finishOptics } from '@wemlox/core/finish/optics';
 import { SceneBuilder } from '@wemlox/core/scene/sceneBuilder';
 import { IDENTITY } from '@wemlox/core/scene/transform';
 import type { RenderScene, SceneLight } from '@wemlox/core/scene/renderScene';
@@ -74,6 +77,14 @@ function normalMatrix(m: mat4): mat4 {
   return [...c.map((v) => v * sign), 0, 0, 0, 1] as mat4;
 }
 
+/** How much of a material is there: alpha counts where its mode says so. */
+function opacityOf(material: Material): number {
+  const alpha = Math.min(1, Math.max(0, material.getBaseColorFactor()[3] ?? 1));
+  const mode = material.getAlphaMode();
+  if (mode === 'OPAQUE') return 1;
+  return mode === 'BLEND' ? alpha : alpha < material.getAlphaCutoff() ? 0 : 1;
+}
+
 /** A glTF material in OpenPBR's terms; null stands for the default material. */
 export function surfaceOf(material: Material | null): Surface {
   if (!material) return plainSurface({ base_color: [1, 1, 1], base_metalness: 1, specular_roughness: 1 });
@@ -83,6 +94,11 @@ export function surfaceOf(material: Material | null): Surface {
   const transmission = material.getExtension<Transmission>('KHR_materials_transmission');
   const volume = material.getExtension<Volume>('KHR_materials_volume');
   const anisotropy = material.getExtension<Anisotropy>('KHR_materials_anisotropy');
+  const sheen = material.getExtension<Sheen>('KHR_materials_sheen');
+  const film = material.getExtension<Iridescence>('KHR_materials_iridescence');
+  const dispersion = material.getExtension<Dispersion>('KHR_materials_dispersion')?.getDispersion() ?? 0;
+  const fibres = sheen?.getSheenColorFactor() ?? [0, 0, 0];
+  const fuzz = Math.min(1, Math.max(...fibres));
   const strength =
     material.getExtension<EmissiveStrength>('KHR_materials_emissive_strength')?.getEmissiveStrength() ?? 1;
   const base = material.getBaseColorFactor().slice(0, 3);
@@ -110,6 +126,17 @@ export function surfaceOf(material: Material | null): Surface {
     coat_weight: coat?.getClearcoatFactor() ?? 0,
     coat_roughness: coat?.getClearcoatRoughnessFactor() ?? 0,
     coat_ior: 1.5,
+    // glTF's coat knows no darkening
+    coat_darkening: 0,
+    fuzz_weight: fuzz,
+    fuzz_color: fuzz > 0 ? unit(fibres.map((v) => v / fuzz)) : [1, 1, 1],
+    fuzz_roughness: sheen?.getSheenRoughnessFactor() ?? 0,
+    thin_film_weight: film?.getIridescenceFactor() ?? 0,
+    thin_film_ior: Math.min(3, Math.max(1, film?.getIridescenceIOR() ?? 1.3)),
+    thin_film_thickness: Math.min(3, (film?.getIridescenceThicknessMaximum() ?? 400) / 1000),
+    transmission_dispersion_scale: dispersion > 0 ? 1 : 0,
+    transmission_dispersion_abbe_number: dispersion > 0 ? Math.min(91, Math.max(9, 20 / dispersion)) : 20,
+    geometry_opacity: opacityOf(material),
     emission_color: peak > 0 ? unit(glow.map((v) => v / peak)) : [1, 1, 1],
     emission_luminance: peak * strength,
   });
@@ -287,7 +314,9 @@ export async function readGlb(
     }
   });
   if (at === 0) throw new GlbError('the file holds no triangles');
-  const finishes = materials.map((material) => opticsOf(surfaceOf(material)));
+  const finishes = materials.map((material) =>
+    finishOptics({ surface: surfaceOf(material), feeds: [], coats: [] }),
+  );
   const glows = (finish: number) => finishes[finish].glow.luminance > 0;
   if (!surround && lights.length === 0 && !runs.some((r) => glows(r.finish))) {
     throw new GlbError('the file holds no lights; give an environment with --surround');
@@ -325,6 +354,7 @@ export async function readGlb(
       ...builder.built(true),
       finishes,
       within: finishes.map(() => 0),
+      textures: [],
       lights,
       surround: {
         picture: surround ?? { width: 2, height: 1, data: new Float32Array(6) },

@@ -11,6 +11,8 @@ import {
 } from '@wemlox/core/document';
 import { readSurroundPicture } from '@wemlox/core/picture/files';
 import type { Sources } from '@wemlox/core/scene/sceneMaker';
+import { readTexture } from '@wemlox/core/texture/readTexture';
+import { decoders } from './codecs.ts';
 
 /** Where npm keeps the packages of the workspace. */
 const PACKAGES = new URL('../../node_modules/', import.meta.url);
@@ -41,6 +43,7 @@ export function diskSources(asset: (hash: string) => Promise<Uint8Array>): Sourc
     shippedFont: async (file) => new Uint8Array(await readFile(new URL(file, PACKAGES))),
     uploadedFont: asset,
     uploadedDrawing: asset,
+    uploadedPicture: async (hash, coding) => readTexture(await asset(hash), coding, decoders),
     uploadedSurround: async (hash) => readSurroundPicture(await asset(hash)),
   };
 }

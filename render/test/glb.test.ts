@@ -8,8 +8,17 @@ import {
   type Light,
 } from '@gltf-transform/extensions';
 import { describe, expect, it } from 'vitest';
+import { gltfMaterial } from '@wemlox/core/finish/gltf';
+import { finishOptics, opticsOf } from '@wemlox/core/finish/optics';
+import { READY_FINISHES } from '@wemlox/core/finish/readyFinishes';
+import { GLTF_EXTENSIONS, materialMaker } from '@wemlox/core/scene/gltfMaterials';
+import { newProject } from '@wemlox/core/document';
+import { exported } from '@wemlox/core/scene/exportSolids';
+import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
 import { developed, developedLayers } from '@wemlox/core/trace/developing';
+import { validateBytes } from 'gltf-validator';
 import { readGlb, surfaceOf } from '../src/glb.ts';
+import { diskSources } from '../src/sources.ts';
 import { traceScene } from '../src/threads.ts';
 
 const EXTENSIONS = [
@@ -202,6 +211,83 @@ describe('glTF materials', () => {
     expect(surfaceOf(pane).geometry_thin_walled).toBe(true);
     expect(surfaceOf(glass).geometry_thin_walled).toBe(false);
     expect(surfaceOf(null)).toMatchObject({ base_metalness: 1, specular_roughness: 1 });
+  });
+});
+
+describe('finishes as glTF materials', () => {
+  it('go there and back alike, with every extension that applies', async () => {
+    const used = new Set<string>();
+    for (const finish of READY_FINISHES) {
+      const optics = finishOptics(finish);
+      const document = new Document();
+      const made = materialMaker(document, 0.1)(finish.name, optics);
+      document.createMesh().addPrimitive(document.createPrimitive().setMaterial(made));
+      const io = new NodeIO().registerExtensions(GLTF_EXTENSIONS);
+      const back = await io.readBinary(await io.writeBinary(document));
+      const surface = surfaceOf(back.getRoot().listMaterials()[0]!);
+      const again = gltfMaterial(opticsOf(surface));
+      const said = gltfMaterial(optics);
+      for (const { extensionName } of back.getRoot().listExtensionsUsed()) used.add(extensionName);
+      const numbersOf = (of: unknown): number[] =>
+        typeof of === 'number'
+          ? [of]
+          : typeof of === 'object' && of
+            ? Object.values(of).flatMap(numbersOf)
+            : [];
+      for (const key of ['metallic', 'ior', 'transmission', 'clearcoat', 'iridescence', 'opacity'] as const) {
+        const [a, b] = [numbersOf(said[key]), numbersOf(again[key])];
+        // a film that is not there has no thickness to keep
+        if (key === 'iridescence' && said.iridescence.weight === 0) continue;
+        if (key === 'clearcoat' && said.clearcoat.weight === 0) continue;
+        a.forEach((v, i) => expect(b[i], `${finish.id} ${key}`).toBeCloseTo(v, 4));
+      }
+      said.sheen.color.forEach((v, c) => expect(again.sheen.color[c], finish.id).toBeCloseTo(v, 4));
+      expect(again.roughness, finish.id).toBeCloseTo(said.roughness, 4);
+      expect(again.anisotropy.strength, finish.id).toBeCloseTo(said.anisotropy.strength, 4);
+      // glTF keeps one over the Abbe number alone
+      expect(again.dispersion, finish.id).toBeCloseTo(Math.min(20 / 9, said.dispersion), 3);
+      const nits = ({ emission }: typeof said) => emission.color.map((v) => v * emission.strength);
+      nits(said).forEach((v, c) => expect(nits(again)[c], finish.id).toBeCloseTo(v, 3));
+    }
+    for (const name of [
+      'sheen',
+      'iridescence',
+      'dispersion',
+      'anisotropy',
+      'clearcoat',
+      'volume',
+      'transmission',
+      'ior',
+      'specular',
+      'emissive_strength',
+    ])
+      expect(used, name).toContain(`KHR_materials_${name}`);
+  });
+});
+
+describe('the validator of the standard', () => {
+  it('finds nothing wrong with a word in any ready finish', async () => {
+    const maker = new SceneMaker(
+      diskSources(() => Promise.reject(new Error('no assets'))),
+      true,
+    );
+    const used = new Set<string>();
+    for (let first = 0; first < READY_FINISHES.length; first += 20) {
+      const finishes = structuredClone(READY_FINISHES.slice(first, first + 20));
+      const project = newProject('Ostrel', 'I'.repeat(finishes.length), finishes);
+      const [block] = project.blocks;
+      project.looks[0].chart = block.letters.map((letter, i) => ({
+        block: block.id,
+        letter,
+        finish: finishes[i].id,
+      }));
+      const made = await maker.make(project, project.looks[0].id, project.shots[0].id, 400);
+      const bytes = await exported('glb', { ...made, finishes });
+      const { issues, info } = await validateBytes(bytes);
+      expect(issues.messages.filter((m) => m.severity < 2)).toEqual([]);
+      for (const name of info.extensionsUsed ?? []) used.add(name);
+    }
+    expect(used.size).toBeGreaterThan(8);
   });
 });
 

@@ -15,12 +15,13 @@ import { traceScene } from '../src/threads.ts';
 
 const run = promisify(execFile);
 const MAIN = fileURLToPath(new URL('../src/main.ts', import.meta.url));
-const demo = async () =>
-  (
-    JSON.parse(await readFile(new URL('../../demo/data/ostrel.json', import.meta.url), 'utf8')) as {
-      project: Project;
-    }
-  ).project;
+/** The demo, of one letter: what the command is tried with is not its size. */
+const demo = async () => {
+  const url = new URL('../../demo/data/ostrel.json', import.meta.url);
+  const { project } = JSON.parse(await readFile(url, 'utf8')) as { project: Project };
+  for (const block of project.blocks) Object.assign(block, { text: 'O', letters: block.letters.slice(0, 1) });
+  return project;
+};
 const sources = diskSources(() => Promise.reject(new Error('no assets')));
 
 let folder: string;
@@ -148,11 +149,9 @@ describe('./wemlox render, asked for more', () => {
     const missing = join(folder, 'none', 'x.exr');
     const { code, stderr } = await render(file, '-o', missing, '--samples', '60000', '--size', '4000x2000');
     expect([code, stderr]).toEqual([1, `wemlox render: no such folder: ${join(folder, 'none')}\n`]);
-    for (const words of [[], [file], [file, '-o', 'a.exr', '--what'], [file, '-o', 'a.tiff']]) {
-      const { code: usage, stderr: said } = await render(...words);
-      expect(usage).toBe(2);
-      expect(said.trim().split('\n')).toHaveLength(1);
-    }
+    const { code: usage, stderr: said } = await render(file, '-o', 'a.exr', '--what');
+    expect(usage).toBe(2);
+    expect(said.trim().split('\n')).toHaveLength(1);
   });
 
   it('tells how far it is where there is no terminal', async () => {

@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import { zipSync } from 'fflate';
+import { encode as encodePng } from 'fast-png';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { unpackProject, VERSION, type Project } from '@wemlox/core/document';
+import { newFeed, unpackProject, VERSION, type Project } from '@wemlox/core/document';
 import { READY_FINISHES } from '@wemlox/core/finish/readyFinishes';
 import { encodeExr, encodeHdr } from '@wemlox/core/picture/files';
 import { sha256 } from '@wemlox/store';
@@ -139,6 +140,44 @@ describe('uploads', () => {
     expect(empty.json.detail).toMatch(/nothing in the file/);
     const nested = svg('<g>'.repeat(200));
     expect((await call('POST', '/assets?kind=drawing&name=a.svg', nested)).status).toBe(422);
+  });
+
+  it('takes pictures that finishes are fed from, carries them in project files, and says what is wrong with others', async () => {
+    const data = Uint8Array.from({ length: 8 * 4 * 4 }, (_, i) => (i * 7) % 256);
+    const png = encodePng({ width: 8, height: 4, channels: 4, depth: 8, data });
+    const taken = await call('POST', '/assets?kind=picture&name=hull.png', png);
+    expect(taken.status).toBe(201);
+    expect(taken.json).toMatchObject({ kind: 'picture', name: 'hull.png', size: png.length });
+    expect((await call('POST', '/assets?kind=picture&name=light.exr', encodeExr(environment()))).status).toBe(
+      201,
+    );
+    const wrong: [Uint8Array, RegExp][] = [
+      [new TextEncoder().encode('no picture'), /no PNG, JPEG, WebP or OpenEXR/],
+      [png.slice(0, png.length / 2), /damaged or cut short/],
+    ];
+    const wide = png.slice();
+    new DataView(wide.buffer, wide.byteOffset).setUint32(16, 60_000);
+    wrong.push([wide, /largest side read is 8192/]);
+    for (const [bytes, said] of wrong) {
+      const { status, json } = await call('POST', '/assets?kind=picture&name=x.png', bytes);
+      expect(status).toBe(422);
+      expect(json.detail).toMatch(said);
+    }
+    const document = project('Pictured');
+    document.finishes[0].feeds = [
+      {
+        ...newFeed('feed', 'base_color', [1, 1, 1]),
+        source: 'picture',
+        picture: { source: 'asset', id: taken.json.hash, name: 'hull.png' },
+      },
+    ];
+    const { id } = (await call('POST', '/projects', { document })).json;
+    const file = new Uint8Array(await (await fetch(`${base}/projects/${id}/file`)).arrayBuffer());
+    const { assets } = await unpackProject(file, async (b) => sha256(b));
+    expect(assets.map((a) => [a.hash, a.name])).toEqual([[taken.json.hash, 'hull.png']]);
+    expect((await call('POST', '/projects/file', file)).status).toBe(201);
+    const listed = await (await fetch(`${base}/assets?kind=picture`)).json();
+    expect(listed.map((a: { name: string }) => a.name)).toEqual(['hull.png', 'light.exr']);
   });
 
   it('takes .hdr and .exr environments', async () => {

@@ -38,11 +38,12 @@ export async function useAssets(
     );
 }
 
-/** Nothing leans on it: no project has used it, no proof shows it, no press job made it. */
+/** Nothing leans on it: no project, no proof, no job of the press, no revision, no finish of the library. */
 const UNUSED = `NOT EXISTS (SELECT FROM asset_uses u WHERE u.hash = a.hash)
   AND NOT EXISTS (SELECT FROM proofs p WHERE a.hash IN (p.picture, p.film))
   AND NOT EXISTS (SELECT FROM press_jobs j WHERE j.result = a.hash)
-  AND NOT EXISTS (SELECT FROM revisions r WHERE r.picture = a.hash)`;
+  AND NOT EXISTS (SELECT FROM revisions r WHERE r.picture = a.hash)
+  AND NOT EXISTS (SELECT FROM finishes f WHERE f.pictures @> ARRAY[a.hash])`;
 
 /** Files that nothing uses, the largest first. */
 export async function unusedAssets({ pool }: Session): Promise<UnusedAsset[]> {

@@ -1,16 +1,14 @@
 /** The library: finishes kept for every project to start from. */
 import type { StoredFinish } from '@wemlox/wire';
-import { newId, type Finish } from '@wemlox/core/document';
+import { newId, picturesOf, type Finish } from '@wemlox/core/document';
 import { MissingError } from './database.ts';
 import type { Session } from './session.ts';
 
-const COLUMNS = 'id, name, family, surface, feeds, coats, version';
-
 /** A row as it is kept: its finish is plain JSON until it has passed the door. */
-const finishOf = ({ version, ...finish }: Record<string, unknown>): StoredFinish => ({
+const finishOf = ({ id, finish, version }: Record<string, unknown>): StoredFinish => ({
   version: Number(version),
   // what lies within it belongs to a project
-  finish: { ...finish, within: null },
+  finish: { ...(finish as object), id, within: null },
 });
 
 /**
@@ -19,22 +17,13 @@ const finishOf = ({ version, ...finish }: Record<string, unknown>): StoredFinish
  */
 export async function keepFinish(
   { pool, actor }: Session,
-  { name, family, surface, feeds, coats }: Omit<Finish, 'id'>,
+  finish: Omit<Finish, 'id'>,
   version: number,
 ): Promise<StoredFinish> {
   const { rows } = await pool.query(
-    `INSERT INTO finishes (id, name, family, surface, feeds, coats, version, actor)
-     VALUES ($1, $2, $3, $4, $5, $6, $7, $8) RETURNING ${COLUMNS}`,
-    [
-      newId(),
-      name,
-      family,
-      JSON.stringify(surface),
-      JSON.stringify(feeds),
-      JSON.stringify(coats),
-      version,
-      actor.id,
-    ],
+    `INSERT INTO finishes (id, finish, pictures, version, actor)
+     VALUES ($1, $2, $3, $4, $5) RETURNING id, finish, version`,
+    [newId(), JSON.stringify(finish), picturesOf(finish), version, actor.id],
   );
   return finishOf(rows[0]);
 }
@@ -42,7 +31,7 @@ export async function keepFinish(
 /** By name. */
 export async function listFinishes({ pool }: Session): Promise<StoredFinish[]> {
   const { rows } = await pool.query(
-    `SELECT ${COLUMNS} FROM finishes WHERE deleted_at IS NULL ORDER BY lower(name), id`,
+    "SELECT id, finish, version FROM finishes WHERE deleted_at IS NULL ORDER BY lower(finish->>'name'), id",
   );
   return rows.map(finishOf);
 }

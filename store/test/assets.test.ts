@@ -1,13 +1,15 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { KEPT } from '@wemlox/core/ceilings';
-import { newProject } from '@wemlox/core/document';
+import { newFeed, newProject, plainFinish, VERSION } from '@wemlox/core/document';
 import {
   createProject,
+  keepFinish,
   MissingError,
   putAsset,
   QuotaError,
   removeUnused,
   saveProject,
+  setFinishDeleted,
   sweepAssets,
   unusedAssets,
 } from '../src/index.ts';
@@ -36,6 +38,34 @@ describe('unused files', () => {
     ]);
     expect(await sweepAssets(db.session)).toBe(1);
     await expect(removeUnused(db.session, idle.hash)).rejects.toBeInstanceOf(MissingError);
+  });
+
+  it('are no pictures that a finish of a project or of the library is fed from', async () => {
+    const [worn, kept, idle] = await Promise.all(
+      [5, 6, 7].map((v) => putAsset(db.session, 'picture', `picture ${v}`, new Uint8Array([v, v]))),
+    );
+    const fedFrom = (id: string) =>
+      plainFinish({
+        id: 'f',
+        name: 'Hull',
+        feeds: [
+          {
+            ...newFeed('feed', 'base_color', [1, 1, 1]),
+            source: 'picture',
+            picture: { source: 'asset', id, name: 'Scan' },
+          },
+        ],
+      });
+    await createProject(db.session, newProject('Pictured', 'WORD', [fedFrom(worn.hash)]));
+    const { finish } = await keepFinish(db.session, fedFrom(kept.hash), VERSION);
+    expect((finish as { feeds: { picture: { id: string } }[] }).feeds[0].picture.id).toBe(kept.hash);
+    const unused = (await unusedAssets(db.session)).map((a) => a.hash);
+    expect(unused).toContain(idle.hash);
+    expect(unused).not.toContain(worn.hash);
+    expect(unused).not.toContain(kept.hash);
+    // a finish taken out may be brought back, with its picture
+    await setFinishDeleted(db.session, (finish as { id: string }).id, true);
+    await expect(removeUnused(db.session, kept.hash)).rejects.toBeInstanceOf(MissingError);
   });
 
   it('a project takes so many bytes of files, and no more', async () => {

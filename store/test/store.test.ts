@@ -176,6 +176,14 @@ describe('the library of finishes', () => {
     const finish = openFinish(kept.version, kept.finish);
     expect(finish.id).not.toBe(gold.id);
     expect(finish.surface).toEqual(gold.surface);
+    // whatever a finish has is kept
+    const whole = { ...READY_FINISHES.find((f) => f.coats.length > 0)!, tags: ['hull', 'harbour'] };
+    const back = await keepFinish(db.session, whole, VERSION);
+    expect(openFinish(back.version, back.finish)).toEqual({
+      ...whole,
+      id: (back.finish as { id: string }).id,
+    });
+    await setFinishDeleted(db.session, (back.finish as { id: string }).id, true);
     const names = async () =>
       (await listFinishes(db.session)).map((f) => openFinish(f.version, f.finish).name);
     expect(await names()).toEqual([chrome.name, gold.name]);

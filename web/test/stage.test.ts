@@ -1,8 +1,10 @@
 import * as fc from 'fast-check';
 import { Ray, Vector3 } from 'three';
 import { describe, expect, it } from 'vitest';
-import { plainSurface, type Camera, newGrade } from '@wemlox/core/document';
-import { opticsOf } from '@wemlox/core/finish/optics';
+import { MirroredRepeatWrapping } from 'three';
+import { newFeed, newGrade, newShot, plainSurface, type Camera, type Feed } from '@wemlox/core/document';
+import { textureOf } from '@wemlox/core/texture/texture';
+import { finishOptics, opticsOf } from '@wemlox/core/finish/optics';
 import { SceneBuilder } from '@wemlox/core/scene/sceneBuilder';
 import { IDENTITY } from '@wemlox/core/scene/transform';
 import type { RenderScene, SceneSolid } from '@wemlox/core/scene/renderScene';
@@ -10,6 +12,7 @@ import { pathOf, viewBoxOf } from '../src/band/glyph.ts';
 import * as cells from '../src/engine/cells.ts';
 import { PartPicker } from '../src/engine/pick.ts';
 import { inPlane, inWorld, onStage } from '../src/stage/projection.ts';
+import { draftMaterial, DraftMaps } from '../src/engine/draftMaterial.ts';
 import { DraftPreparer, handedOver } from '../src/workers/draftBuffers.ts';
 
 const frame = { x: 24, y: 30, width: 900, height: 506 };
@@ -65,8 +68,9 @@ describe('between the world and the stage', () => {
 
 describe('pictures of cells', () => {
   const grade = newGrade();
+  const camera = newShot().camera;
   const cell = (key: string, finish: string | null = null) =>
-    ({ key, block: 'b', letter: 'l', zone: 'front', finish, width: 4, height: 2 }) as const;
+    ({ key, block: 'b', letter: 'l', finish, unfolded: null, width: 4, height: 2 }) as const;
   const index = (id: string) => ['red', 'gold'].indexOf(id) + 1;
   const picture = (key: string, samples: number) =>
     ({ key, samples, pixels: new Uint8ClampedArray(32), width: 4, height: 2 }) as never;
@@ -85,12 +89,13 @@ describe('pictures of cells', () => {
     cells.want(cell('b', 'gold'));
     expect(asked).toBe(2);
     const keys = (version: number, samples: number) =>
-      cells.orders(version, samples, grade, index).map((o) => [o.key, o.dress]);
+      cells.orders(version, samples, grade, camera, index).map((o) => [o.key, o.dress]);
     expect(keys(1, 4)).toEqual([
       ['a', -1],
       ['b', 2],
     ]);
-    cells.arrived(picture('a', 4), 1);
+    const order = (key: string) => cells.orders(1, 4, grade, camera, index).find((o) => o.key === key)!;
+    cells.arrived(picture('a', 4), 1, order('a'));
     expect(keys(1, 4)).toEqual([['b', 2]]);
     expect(keys(1, 24)).toHaveLength(2);
     expect(keys(2, 4)).toHaveLength(2);
@@ -98,13 +103,29 @@ describe('pictures of cells', () => {
     expect(keys(2, 4)).toEqual([['b', 2]]);
   });
 
+  it('of unfolded letters are ordered anew for another camera and another unfolding, others are not', () => {
+    const shape = () => ({ width: 1, height: 1, zones: new Uint8Array(1), surface: new Float32Array(6) });
+    const unfolded = shape();
+    const drops = [cells.want({ ...cell('u'), unfolded }), cells.want(cell('v'))];
+    const ordered = (at: typeof camera) =>
+      cells.orders(5, 4, grade, at, index).filter((o) => 'uv'.includes(o.key));
+    for (const order of ordered(camera)) cells.arrived(picture(order.key, 4), 5, order);
+    expect(ordered(camera)).toEqual([]);
+    expect(ordered({ ...camera, azimuth: 1 }).map((o) => o.key)).toEqual(['u']);
+    drops.push(cells.want({ ...cell('u'), unfolded: shape() }));
+    expect(ordered(camera).map((o) => o.key)).toEqual(['u']);
+    for (const drop of drops) drop();
+  });
+
   it('wanted anew under the same name outlive the wish they replace', () => {
     const first = cells.want(cell('c'));
     const second = cells.want(cell('c', 'red'));
     first();
-    expect(cells.orders(9, 1, grade, index).filter((o) => o.key === 'c')).toMatchObject([{ dress: 1 }]);
+    expect(cells.orders(9, 1, grade, camera, index).filter((o) => o.key === 'c')).toMatchObject([
+      { dress: 1 },
+    ]);
     second();
-    expect(cells.orders(9, 1, grade, index).filter((o) => o.key === 'c')).toEqual([]);
+    expect(cells.orders(9, 1, grade, camera, index).filter((o) => o.key === 'c')).toEqual([]);
   });
 });
 
@@ -146,6 +167,7 @@ function squares(finishes: number[], at = 0): RenderScene {
     things: builder.things,
     ...builder.built(true),
     finishes: [optics, optics, optics],
+    textures: [],
   } as unknown as RenderScene;
 }
 
@@ -176,6 +198,65 @@ describe('what the draft is handed', () => {
     expect(preparer.prepare(squares([1, 1, 1])).placements[0].corners).not.toBeNull();
     preparer.forget();
     expect(preparer.prepare(squares([1, 1, 1])).placements[0].corners).not.toBeNull();
+  });
+});
+
+describe('what the draft is handed of pictures', () => {
+  const texture = textureOf('asset:p:colour', { width: 2, height: 1, data: new Uint8Array(8) }, 'colour');
+  /** The same squares, laid out as they lie, the first's front fed from a picture over the letter, or the block. */
+  const pictured = (more: Partial<Feed>) => {
+    const scene = squares([1, 2]);
+    scene.solids.forEach(({ uv, positions }) => {
+      for (let i = 0; i < uv.length; i++) uv[i] = positions[Math.floor(i / 4) * 3 + (i % 2)];
+    });
+    const feed: Feed = {
+      ...newFeed('a', 'base_color', [1, 1, 1]),
+      source: 'picture',
+      picture: { source: 'asset', id: 'p', name: 'p' },
+      ...more,
+    };
+    scene.finishes[1] = finishOptics({ surface: plainSurface(), feeds: [feed], coats: [] });
+    scene.textures = [texture];
+    return scene;
+  };
+
+  it('are their places on each corner, over the letter and over the block', () => {
+    const [{ places }] = new DraftPreparer().prepare(pictured({ lay: 'letter' })).placements;
+    // a picture twice as wide as high covers the square: half of its width, all of its height
+    expect([...places!.subarray(0, 6)]).toEqual([0.25, 1, 0.75, 1, 0.75, 0]);
+    // the second letter wears no picture
+    expect([...places!.subarray(12, 18)]).toEqual([0, 0, 0, 0, 0, 0]);
+    // the block is seven metres wide and two high
+    const [{ places: over }] = new DraftPreparer().prepare(pictured({ lay: 'block' })).placements;
+    expect(over![0]).toBeCloseTo(0, 6);
+    expect(over![2]).toBeCloseTo(1 / 7, 6);
+  });
+
+  it('are sent anew when the picture is moved, and not when it lies as it lay', () => {
+    const preparer = new DraftPreparer();
+    expect(preparer.prepare(pictured({})).placements[0].places).not.toBeNull();
+    const again = preparer.prepare(pictured({})).placements[0];
+    expect([again.places, again.corners]).toEqual([null, null]);
+    const moved = preparer.prepare(pictured({ shift_x: 0.25 })).placements[0];
+    expect(moved.corners).toBeNull();
+    expect(moved.places![0]).toBeCloseTo(0, 6);
+    expect(preparer.prepare(squares([2, 1])).placements[0].places).toBeNull();
+    expect(preparer.prepare(pictured({})).placements[0].places).not.toBeNull();
+  });
+
+  it('are a map of the material, with the edges asked for', () => {
+    const scene = pictured({ edges: 'mirror' });
+    const maps = new DraftMaps();
+    const material = draftMaterial(scene.finishes[1], scene.textures, maps);
+    expect(material.map!.image).toMatchObject({ width: 2, height: 1 });
+    expect(material.map!.wrapS).toBe(MirroredRepeatWrapping);
+    expect(material.color.r).toBe(1);
+    expect(draftMaterial(scene.finishes[0], scene.textures, maps).map).toBeNull();
+    // a finish that is moved keeps its picture; one that is gone gives it back
+    const moved = pictured({ edges: 'mirror', shift_x: 0.2 });
+    expect(draftMaterial(moved.finishes[1], moved.textures, maps).map).toBe(material.map);
+    maps.keep([]);
+    expect(draftMaterial(moved.finishes[1], moved.textures, maps).map).not.toBe(material.map);
   });
 });
 

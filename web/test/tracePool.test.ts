@@ -93,6 +93,22 @@ describe('the pool of tracers', () => {
     expect(passes().find((p) => p.film.width === 4)!.first).toBe(0);
   });
 
+  it('goes on with the film when a scene is swapped for one that shows the same, and starts anew with another scene', async () => {
+    const scene = { scene: { groups: ['Key', 'Surround'] } } as never;
+    await pool.trace(request, async ({ samples }) => {
+      if (samples === 2) await pool.swapScene(scene, { version: 1 } as never);
+    });
+    const order = FakeWorker.of('trace.worker.ts')[0]!.sent.map((o) => (o as TraceOrder).type);
+    // between two passes, not in one
+    expect(order.indexOf('scene', 1)).toBeGreaterThan(order.indexOf('pass'));
+    passes().forEach((p, i, all) => expect(p.first).toBe(i === 0 ? 0 : all[i - 1]!.last));
+    expect(new Set(passes().map((p) => p.film)).size).toBe(1);
+    await pool.takeScene(scene, { version: 1 } as never);
+    const before = passes().length;
+    await pool.trace(request, () => {});
+    expect(passes()[before]!.first).toBe(0);
+  });
+
   it('ends without a word more once it is called off, and that film does not go on', async () => {
     const seen: number[] = [];
     const done = await pool.trace(request, ({ samples }) => {

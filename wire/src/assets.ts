@@ -3,7 +3,7 @@ import 'reflect-metadata';
 import { IsIn, IsOptional, IsString, Length } from 'class-validator';
 
 /** What may be uploaded; the press makes the rest. */
-export const UPLOAD_KINDS = ['font', 'surround', 'drawing', 'proof', 'film'] as const;
+export const UPLOAD_KINDS = ['font', 'surround', 'drawing', 'picture', 'proof', 'film'] as const;
 export type UploadKind = (typeof UPLOAD_KINDS)[number];
 export type AssetKind = UploadKind | 'press';
 

@@ -1,13 +1,16 @@
 // Axes over faces that feeds are laid along, 0 … 1, where a ray has met one: angle, height, noise, patterns.
 // One place at a time: faces that are fed are few beside the rays that find them.
 import {
-  AXIS_BYTES, A_BREAKUP, A_CONTRAST, A_FROM, A_LATE, A_OCTAVES, A_OVER, A_PER, A_PER_BREAK, A_PER_SCALE, A_SEED,
-  A_SOURCE, A_STRETCH, A_TURN_COS, A_TURN_SIN, INSTANCE_BYTES, INSTANCE_TRIANGLES, P_B1, P_B2, P_DX,
-  P_DY, P_DZ, P_INSTANCE, P_NX, P_NY, P_NZ, P_TRIANGLE, SITE_BYTES, S_BLOCK_PER_X, S_BLOCK_X, S_LETTER_PER_X,
-  S_LETTER_X, S_UNIT, S_UV, S_XX, S_YX, S_ZX, TRIANGLE_BYTES,
+  AXIS_BYTES, A_BREAKUP, A_CONTRAST, A_FROM, A_LATE, A_LAY, A_OCTAVES, A_OVER, A_PER, A_PER_BREAK, A_PER_SCALE,
+  A_PICTURE, A_SEED, A_SHIFT_X, A_SHIFT_Y, A_SOURCE, A_STRETCH, A_TILE, A_TURN_COS, A_TURN_SIN, A_ZOOM, INSTANCE_BYTES,
+  INSTANCE_TRIANGLES, PI_HEIGHT, PI_WIDTH, P_B1, P_B2, P_DX, P_DY, P_DZ, P_INSTANCE, P_NX, P_NY, P_NZ, P_TRIANGLE,
+  SITE_BYTES, S_BLOCK_PER_X, S_BLOCK_WRAP_X, S_BLOCK_X, S_LETTER_PER_X, S_LETTER_X, S_PLACEMENT, S_UNIT, S_UV, S_WORD_PER_X, S_WORD_WRAP_X, S_WORD_X, S_WRAP_X, S_XX, S_YX,
+  S_ZX, TRIANGLE_BYTES,
 } from './layout';
+import { nearestOther } from './nearest';
 import { bricks, cells, f1, f2, noise, owner, tiles, turbulence, weave } from './noise';
 import { f, w } from './paths';
+import { pictured } from './pictures';
 import { instances, sites } from './scene';
 
 /** Sources of axes, in the order of FEED_SOURCES (document/kinds.ts). */
@@ -24,6 +27,14 @@ const CRACKS: i32 = 10;
 const GRAIN: i32 = 11;
 const WEAVE: i32 = 12;
 const BRICKS: i32 = 13;
+const TILES: i32 = 14;
+const NEAR: i32 = 16;
+/** Ways a picture is laid, in the order of the parameter's choices. */
+const OVER_LETTER: i32 = 0;
+const OVER_WORD: i32 = 1;
+const OVER_BLOCK: i32 = 2;
+/** Relief is felt over this share of its own size. */
+const FINE: f32 = 0.02;
 /** A face whose normal is nearer the reading plane's than this is laid out in that plane. */
 const FLAT: f32 = 0.7;
 
@@ -45,6 +56,11 @@ let mz: f32 = 0;
 let qx: f32 = 0;
 let qy: f32 = 0;
 let qz: f32 = 0;
+/** In the plane of the letter, unrolled past the front's edge, in its own unit. */
+let px: f32 = 0;
+let py: f32 = 0;
+/** Least width that is told apart, metres. */
+let seen: f32 = 0;
 /** Along and across the outline, metres. */
 let along: f32 = 0;
 let across: f32 = 0;
@@ -54,8 +70,9 @@ let across: f32 = 0;
   return load<f32>(m) * x + load<f32>(m, 4) * y + load<f32>(m, 8) * z;
 }
 
-/** Takes up where a path has met a face. */
-export function face(at: usize): void {
+/** Takes up where a path has met a face. @param width that is told apart there at least, metres */
+export function face(at: usize, width: f32): void {
+  seen = width;
   const number = <usize>w(P_INSTANCE, at);
   instance = instances + number * INSTANCE_BYTES;
   site = sites + number * SITE_BYTES;
@@ -90,6 +107,8 @@ export function place(b1: f32, b2: f32): void {
   const unit = load<f32>(site, S_UNIT);
   along = (load<f32>(uv) * b0 + load<f32>(uv, 16) * b1 + load<f32>(uv, 32) * b2) * unit;
   across = (load<f32>(uv, 4) * b0 + load<f32>(uv, 20) * b1 + load<f32>(uv, 36) * b2) * unit;
+  px = load<f32>(uv, 8) * b0 + load<f32>(uv, 24) * b1 + load<f32>(uv, 40) * b2;
+  py = load<f32>(uv, 12) * b0 + load<f32>(uv, 28) * b1 + load<f32>(uv, 44) * b2;
 }
 
 // @ts-ignore: decorator
@@ -100,11 +119,14 @@ export function place(b1: f32, b2: f32): void {
 // @ts-ignore: decorator
 @inline function unit(v: f32): f32 { return min<f32>(1, max<f32>(0, v)); }
 
-/** Along one side of the letter's or the block's box: 0 across, 1 up, 2 back to front. */
+/** Along one side of the letter's, the word's or the block's box: 0 across, 1 up, 2 back to front. */
 function inBoxes(axis: usize, k: usize): f32 {
-  if (load<i32>(axis, A_OVER) === 0)
+  const over = load<i32>(axis, A_OVER);
+  if (over === OVER_LETTER)
     return inBox(site + S_LETTER_X, site + S_LETTER_PER_X, k, k === 0 ? qx : k === 1 ? qy : qz);
-  return inBox(site + S_BLOCK_X, site + S_BLOCK_PER_X, k, k === 0 ? mx : k === 1 ? my : mz);
+  const v = k === 0 ? mx : k === 1 ? my : mz;
+  if (over === OVER_WORD) return inBox(site + S_WORD_X, site + S_WORD_PER_X, k, v);
+  return inBox(site + S_BLOCK_X, site + S_BLOCK_PER_X, k, v);
 }
 
 /** Noises and patterns of a size. */
@@ -134,6 +156,74 @@ function patterned(axis: usize, source: i32): f32 {
   return <f32>0.5 + (owner - <f32>0.5) * contrast;
 }
 
+/** Where a site has what a picture covers that is laid over the letter, its word or its block. */
+// @ts-ignore: decorator
+@inline function wrapOf(lay: i32): usize {
+  return lay === OVER_LETTER ? S_WRAP_X : lay === OVER_WORD ? S_WORD_WRAP_X : S_BLOCK_WRAP_X;
+}
+
+/** Width of the picture as it is laid, in the letter's unit or in metres. */
+function pictureWidth(axis: usize, picture: usize): f32 {
+  const lay = load<i32>(axis, A_LAY);
+  let width = load<f32>(axis, A_TILE);
+  if (lay <= OVER_BLOCK) {
+    const box = site + wrapOf(lay);
+    const aspect: f32 = <f32>load<i32>(picture, PI_WIDTH) / <f32>load<i32>(picture, PI_HEIGHT);
+    width = max<f32>(<f32>1e-9, max<f32>(load<f32>(box, 8), load<f32>(box, 12) * aspect));
+  }
+  return width * load<f32>(axis, A_ZOOM);
+}
+
+// @ts-ignore: decorator
+@inline function metresOf(axis: usize): f32 {
+  return load<i32>(axis, A_LAY) === OVER_LETTER ? load<f32>(site, S_UNIT) : 1;
+}
+
+/** Length over which an axis changes little, metres. */
+export function fine(axes: usize, number: i32): f32 {
+  const axis = axes + <usize>number * AXIS_BYTES;
+  const picture = <usize>load<u32>(axis, A_PICTURE);
+  if (picture === 0) return FINE / load<f32>(axis, A_PER_SCALE);
+  return (pictureWidth(axis, picture) * metresOf(axis)) / <f32>load<i32>(picture, PI_WIDTH);
+}
+
+/** A channel of the picture that is laid over the letter or the block, or that tiles the plane. */
+function laid(axis: usize): f32 {
+  const picture = <usize>load<u32>(axis, A_PICTURE);
+  if (picture === 0 || uv === 0) return 0;
+  const lay = load<i32>(axis, A_LAY);
+  let x = px;
+  let y = py;
+  if (lay !== OVER_LETTER) {
+    const m = instance;
+    const wx: f32 = load<f32>(m) * px + load<f32>(m, 16) * py + load<f32>(m, 48);
+    const wy: f32 = load<f32>(m, 4) * px + load<f32>(m, 20) * py + load<f32>(m, 52);
+    const wz: f32 = load<f32>(m, 8) * px + load<f32>(m, 24) * py + load<f32>(m, 56);
+    x = row(site + S_XX, wx, wy, wz) + load<f32>(site + S_XX, 12);
+    y = row(site + S_YX, wx, wy, wz) + load<f32>(site + S_YX, 12);
+  }
+  if (lay <= OVER_BLOCK) {
+    const box = site + wrapOf(lay);
+    x -= load<f32>(box);
+    y -= load<f32>(box, 4);
+  }
+  const width = pictureWidth(axis, picture);
+  const aspect: f32 = <f32>load<i32>(picture, PI_WIDTH) / <f32>load<i32>(picture, PI_HEIGHT);
+  const c = load<f32>(axis, A_TURN_COS);
+  const s = load<f32>(axis, A_TURN_SIN);
+  return pictured(
+    axis, (x * c + y * s) / width + <f32>0.5 - load<f32>(axis, A_SHIFT_X),
+    ((y * c - x * s) / width) * aspect + <f32>0.5 - load<f32>(axis, A_SHIFT_Y), seen / (width * metresOf(axis)),
+  );
+}
+
+/** Distance to type or to the stage, whichever is meant, that is not of this block, over its farthest. */
+function near(axis: usize): f32 {
+  const per = load<f32>(axis, A_PER_SCALE);
+  const kind = load<i32>(axis, A_OVER);
+  return per * nearestOther(worldX, worldY, worldZ, kind, load<i32>(site, S_PLACEMENT), <f32>1 / per);
+}
+
 function sourced(axis: usize, source: i32): f32 {
   if (source === ANGLE) {
     const rest: f32 = <f32>1 - cosine;
@@ -148,6 +238,8 @@ function sourced(axis: usize, source: i32): f32 {
   }
   if (source === RIM) return across * load<f32>(axis, A_PER_SCALE);
   if (source === UPWARD) return <f32>0.5 + <f32>0.5 * upward;
+  if (source === NEAR) return near(axis);
+  if (source > TILES) return laid(axis);
   return patterned(axis, source);
 }
 

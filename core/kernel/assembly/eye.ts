@@ -1,11 +1,16 @@
 // Primary rays: a tent filter two pixels wide, by inverting its cumulative distribution.
-import { P_DX, P_DY, P_DZ, P_OX, P_OY, P_OZ, P_PIXEL } from './layout';
+import { LANE_HITS, P_DX, P_DY, P_DZ, P_OX, P_OY, P_OZ, P_PIXEL } from './layout';
 import { add, below, div, dot3, mad, mul, pick, root, splat, sub } from './lanes';
 import { draw4, drawX, drawY } from './sampler4';
+import { lane } from './scene';
 
 let orthographic: bool = false;
+/** Rays come as they are, six floats a path at LANE_HITS. */
+let given: bool = false;
 let width: f32 = 1;
 let height: f32 = 1;
+/** Height of a pixel, a metre away or anywhere. */
+let pixel: f32 = 0;
 let orgX: f32 = 0;
 let orgY: f32 = 0;
 let orgZ: f32 = 0;
@@ -19,8 +24,8 @@ let upX: f32 = 0;
 let upY: f32 = 0;
 let upZ: f32 = 0;
 
-/** @param at twelve floats: origin, forward, right, up */
-export function setEye(at: usize, w: f32, h: f32, flat: i32): void {
+/** @param at twelve floats: origin, forward, right, up; @param way 0 in perspective, 1 orthographic, 2 for given rays */
+export function setEye(at: usize, w: f32, h: f32, way: i32): void {
   orgX = load<f32>(at);
   orgY = load<f32>(at, 4);
   orgZ = load<f32>(at, 8);
@@ -35,7 +40,15 @@ export function setEye(at: usize, w: f32, h: f32, flat: i32): void {
   upZ = load<f32>(at, 44);
   width = w;
   height = h;
-  orthographic = flat !== 0;
+  orthographic = way === 1;
+  given = way === 2;
+  pixel = (<f32>2 * sqrt<f32>(upX * upX + upY * upY + upZ * upZ)) / h;
+}
+
+/** Width of what a pixel sees at a distance along its ray, metres. */
+// @ts-ignore: decorator
+@inline export function pixelAt(distance: f32): f32 {
+  return orthographic ? pixel : pixel * distance;
 }
 
 /** Distance of a point along the eye's axis. */
@@ -56,6 +69,18 @@ export function setEye(at: usize, w: f32, h: f32, flat: i32): void {
 
 /** Aims the primary rays of four paths whose pixels' middles are at (px, py). @param at byte offset of the first path */
 export function aimPaths(wave: usize, at: usize, px: v128, py: v128, index: i32): void {
+  if (given) {
+    for (let i: usize = 0; i < 16; i += 4) {
+      const ray = lane + LANE_HITS + ((at + i) >> 2) * 24;
+      store<f32>(wave + at + i + P_OX, load<f32>(ray));
+      store<f32>(wave + at + i + P_OY, load<f32>(ray, 4));
+      store<f32>(wave + at + i + P_OZ, load<f32>(ray, 8));
+      store<f32>(wave + at + i + P_DX, load<f32>(ray, 12));
+      store<f32>(wave + at + i + P_DY, load<f32>(ray, 16));
+      store<f32>(wave + at + i + P_DZ, load<f32>(ray, 20));
+    }
+    return;
+  }
   draw4(v128.load(wave + P_PIXEL + at), index, i32x4.splat(0));
   const jx = tent(drawX);
   const jy = tent(drawY);

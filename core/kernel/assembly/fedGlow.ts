@@ -1,6 +1,6 @@
 // What a face whose light is fed gives, at the point of it that was taken for a path.
 import {
-  F_EMISSION_R, P_B1, P_B2, P_DEPTH, P_DX, P_DY, P_DZ, P_INSTANCE, P_PART, P_PIXEL, P_TRIANGLE, WAVE,
+  F_CAST, F_EMISSION_R, P_B1, P_B2, P_DEPTH, P_DX, P_DY, P_DZ, P_INSTANCE, P_PART, P_PIXEL, P_TRIANGLE, WAVE,
 } from './layout';
 import { standOnHit } from './geometry';
 import { glowB1, glowB2, glowInstance, glowTriangle, toX, toY, toZ } from './lights';
@@ -26,9 +26,10 @@ export function fedGlow(at: usize, index: i32): void {
   store<i32>(spare + P_PIXEL, w(P_PIXEL, at));
   standOnHit(spare);
   let number = load<i32>(partAt(w(P_PART, spare)));
-  if (hasRecipe(finishAt(number))) number = resolved(spare, number, index, OF_LIGHTS + w(P_DEPTH, at));
+  if (hasRecipe(finishAt(number))) number = resolved(spare, number, index, OF_LIGHTS + w(P_DEPTH, at), 0);
   const finish = finishAt(number);
-  fedR = load<f32>(finish, F_EMISSION_R);
-  fedG = load<f32>(finish, F_EMISSION_R + 4);
-  fedB = load<f32>(finish, F_EMISSION_R + 8);
+  const cast = load<f32>(finish, F_CAST);
+  fedR = load<f32>(finish, F_EMISSION_R) * cast;
+  fedG = load<f32>(finish, F_EMISSION_R + 4) * cast;
+  fedB = load<f32>(finish, F_EMISSION_R + 8) * cast;
 }

@@ -4,6 +4,7 @@ import {
   F_ALPHA_X, F_ALPHA_Y, F_IOR, F_TURN_COS, F_TURN_SIN, LANE_SCRATCH, P_NX, P_NY, P_NZ, P_UX, P_UY, P_UZ,
 } from './layout';
 import { add, below, div, dot3, flip, gather, mad, most, mul, pick, root, scatter, splat, sub } from './lanes';
+import { indexOf } from './media';
 import { lane } from './scene';
 
 /** Of the group under way: its paths' byte offsets, and how many are real. */
@@ -91,4 +92,11 @@ export function frame(finish: usize): void {
 @inline export function squaredIndex(finish: usize): f32 {
   const ior = load<f32>(finish + F_IOR);
   return ior * ior;
+}
+
+/** Squared index of what a path is in: of its glass; air and what lies beneath surfaces count as one. */
+// @ts-ignore: decorator
+@inline export function squaredIndexIn(medium: i32): f32 {
+  const index = indexOf(medium);
+  return index * index;
 }

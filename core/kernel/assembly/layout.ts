@@ -108,6 +108,10 @@
 // @ts-ignore: decorator
 @inline export const PART_GROUP: usize = 12;
 
+// Flag of the medium a path is in: it is what lies beneath a finish’s surface, not its glass.
+// @ts-ignore: decorator
+@inline export const BENEATH: i32 = 1073741824;
+
 // Flag of emitters that throw shadows.
 // @ts-ignore: decorator
 @inline export const CASTS: i32 = 1;
@@ -126,15 +130,27 @@
 
 // Where a finish has its metal’s reflectance: red, green, blue, and a sheet’s spread.
 // @ts-ignore: decorator
-@inline export const METAL_ROWS: usize = 208;
+@inline export const METAL_ROWS: usize = 288;
 
 // Where a finish has: gloss, coat, lost outside, lost inside.
 // @ts-ignore: decorator
-@inline export const LAYER_ROWS: usize = 720;
+@inline export const LAYER_ROWS: usize = 800;
+
+// Where a finish has its interface’s reflectance under a film: red, green, blue, and their mean.
+// @ts-ignore: decorator
+@inline export const FILM_ROWS: usize = 1312;
+
+// Where a finish has its fuzz’s reflectance, and the two numbers of its lobe.
+// @ts-ignore: decorator
+@inline export const FUZZ_ROWS: usize = 1824;
+
+// Where a finish has what of its gloss each channel is under a film, over their mean.
+// @ts-ignore: decorator
+@inline export const FILM_GLOSS_ROWS: usize = 2336;
 
 // Bytes of a finish.
 // @ts-ignore: decorator
-@inline export const FINISH_BYTES: usize = 1232;
+@inline export const FINISH_BYTES: usize = 2848;
 
 // Bytes of a node of the light tree.
 // @ts-ignore: decorator
@@ -210,7 +226,7 @@
 
 // Where a lane has its lists of paths.
 // @ts-ignore: decorator
-@inline export const LANE_LISTS: usize = 144704;
+@inline export const LANE_LISTS: usize = 153024;
 
 // Finishes sorted by at once; more share a place, which only makes groups smaller.
 // @ts-ignore: decorator
@@ -218,15 +234,15 @@
 
 // Where a lane sorts its paths by finish.
 // @ts-ignore: decorator
-@inline export const LANE_BUCKETS: usize = 148800;
+@inline export const LANE_BUCKETS: usize = 157120;
 
 // Where a lane has vectors of a group while single numbers are put in.
 // @ts-ignore: decorator
-@inline export const LANE_SCRATCH: usize = 152896;
+@inline export const LANE_SCRATCH: usize = 161216;
 
 // Where a lane has the photons near each of a group, NEAR of them for each.
 // @ts-ignore: decorator
-@inline export const LANE_NEAR: usize = 153152;
+@inline export const LANE_NEAR: usize = 161472;
 
 // Photons a path may take in at once; where more are near, every so manieth.
 // @ts-ignore: decorator
@@ -234,7 +250,7 @@
 
 // Bytes of a lane.
 // @ts-ignore: decorator
-@inline export const LANE_BYTES: usize = 154240;
+@inline export const LANE_BYTES: usize = 162560;
 
 // Most memory the shared module declares, in pages of 64 KiB.
 // @ts-ignore: decorator
@@ -260,7 +276,7 @@
 // @ts-ignore: decorator
 @inline export const POINT: i32 = 4;
 
-// Where a coat has its grid: axis, places, where they stand.
+// Where a coat has the axes of its grid.
 // @ts-ignore: decorator
 @inline export const COAT_DIMS: usize = 48;
 
@@ -268,9 +284,25 @@
 // @ts-ignore: decorator
 @inline export const MOST_DIMS: i32 = 8;
 
+// Bytes of an axis of a grid: number, places, where they stand, whether the next shares its draw.
+// @ts-ignore: decorator
+@inline export const DIM_BYTES: usize = 16;
+
 // Bytes of a coat.
 // @ts-ignore: decorator
-@inline export const COAT_BYTES: usize = 144;
+@inline export const COAT_BYTES: usize = 176;
+
+// Where a picture has what its bytes stand for.
+// @ts-ignore: decorator
+@inline export const PICTURE_TABLE: usize = 16;
+
+// Where a picture has the addresses of its levels.
+// @ts-ignore: decorator
+@inline export const PICTURE_LEVELS: usize = 1040;
+
+// Bytes of a picture before its pixels.
+// @ts-ignore: decorator
+@inline export const PICTURE_BYTES: usize = 1104;
 
 // Bytes of a recipe before its coats.
 // @ts-ignore: decorator
@@ -278,11 +310,11 @@
 
 // Bytes of an axis.
 // @ts-ignore: decorator
-@inline export const AXIS_BYTES: usize = 64;
+@inline export const AXIS_BYTES: usize = 112;
 
 // Bytes of a site.
 // @ts-ignore: decorator
-@inline export const SITE_BYTES: usize = 112;
+@inline export const SITE_BYTES: usize = 192;
 
 // Recipe: coats.
 // @ts-ignore: decorator
@@ -412,6 +444,54 @@
 // @ts-ignore: decorator
 @inline export const A_FREE1: usize = 60;
 
+// Axis: picture.
+// @ts-ignore: decorator
+@inline export const A_PICTURE: usize = 64;
+
+// Axis: channel.
+// @ts-ignore: decorator
+@inline export const A_CHANNEL: usize = 68;
+
+// Axis: lay.
+// @ts-ignore: decorator
+@inline export const A_LAY: usize = 72;
+
+// Axis: edges.
+// @ts-ignore: decorator
+@inline export const A_EDGES: usize = 76;
+
+// Axis: zoom.
+// @ts-ignore: decorator
+@inline export const A_ZOOM: usize = 80;
+
+// Axis: shiftX.
+// @ts-ignore: decorator
+@inline export const A_SHIFT_X: usize = 84;
+
+// Axis: shiftY.
+// @ts-ignore: decorator
+@inline export const A_SHIFT_Y: usize = 88;
+
+// Axis: perPeak.
+// @ts-ignore: decorator
+@inline export const A_PER_PEAK: usize = 92;
+
+// Axis: tile.
+// @ts-ignore: decorator
+@inline export const A_TILE: usize = 96;
+
+// Axis: free2.
+// @ts-ignore: decorator
+@inline export const A_FREE2: usize = 100;
+
+// Axis: free3.
+// @ts-ignore: decorator
+@inline export const A_FREE3: usize = 104;
+
+// Axis: free4.
+// @ts-ignore: decorator
+@inline export const A_FREE4: usize = 108;
+
 // Site: xx.
 // @ts-ignore: decorator
 @inline export const S_XX: usize = 0;
@@ -504,9 +584,9 @@
 // @ts-ignore: decorator
 @inline export const S_BLOCK_Z: usize = 88;
 
-// Site: free0.
+// Site: placement.
 // @ts-ignore: decorator
-@inline export const S_FREE0: usize = 92;
+@inline export const S_PLACEMENT: usize = 92;
 
 // Site: blockPerX.
 // @ts-ignore: decorator
@@ -520,9 +600,105 @@
 // @ts-ignore: decorator
 @inline export const S_BLOCK_PER_Z: usize = 104;
 
-// Site: free1.
+// Site: kind.
 // @ts-ignore: decorator
-@inline export const S_FREE1: usize = 108;
+@inline export const S_KIND: usize = 108;
+
+// Site: wordX.
+// @ts-ignore: decorator
+@inline export const S_WORD_X: usize = 112;
+
+// Site: wordY.
+// @ts-ignore: decorator
+@inline export const S_WORD_Y: usize = 116;
+
+// Site: wordZ.
+// @ts-ignore: decorator
+@inline export const S_WORD_Z: usize = 120;
+
+// Site: free2.
+// @ts-ignore: decorator
+@inline export const S_FREE2: usize = 124;
+
+// Site: wordPerX.
+// @ts-ignore: decorator
+@inline export const S_WORD_PER_X: usize = 128;
+
+// Site: wordPerY.
+// @ts-ignore: decorator
+@inline export const S_WORD_PER_Y: usize = 132;
+
+// Site: wordPerZ.
+// @ts-ignore: decorator
+@inline export const S_WORD_PER_Z: usize = 136;
+
+// Site: free3.
+// @ts-ignore: decorator
+@inline export const S_FREE3: usize = 140;
+
+// Site: wrapX.
+// @ts-ignore: decorator
+@inline export const S_WRAP_X: usize = 144;
+
+// Site: wrapY.
+// @ts-ignore: decorator
+@inline export const S_WRAP_Y: usize = 148;
+
+// Site: wrapWidth.
+// @ts-ignore: decorator
+@inline export const S_WRAP_WIDTH: usize = 152;
+
+// Site: wrapHeight.
+// @ts-ignore: decorator
+@inline export const S_WRAP_HEIGHT: usize = 156;
+
+// Site: wordWrapX.
+// @ts-ignore: decorator
+@inline export const S_WORD_WRAP_X: usize = 160;
+
+// Site: wordWrapY.
+// @ts-ignore: decorator
+@inline export const S_WORD_WRAP_Y: usize = 164;
+
+// Site: wordWrapWidth.
+// @ts-ignore: decorator
+@inline export const S_WORD_WRAP_WIDTH: usize = 168;
+
+// Site: wordWrapHeight.
+// @ts-ignore: decorator
+@inline export const S_WORD_WRAP_HEIGHT: usize = 172;
+
+// Site: blockWrapX.
+// @ts-ignore: decorator
+@inline export const S_BLOCK_WRAP_X: usize = 176;
+
+// Site: blockWrapY.
+// @ts-ignore: decorator
+@inline export const S_BLOCK_WRAP_Y: usize = 180;
+
+// Site: blockWrapWidth.
+// @ts-ignore: decorator
+@inline export const S_BLOCK_WRAP_WIDTH: usize = 184;
+
+// Site: blockWrapHeight.
+// @ts-ignore: decorator
+@inline export const S_BLOCK_WRAP_HEIGHT: usize = 188;
+
+// Picture: width.
+// @ts-ignore: decorator
+@inline export const PI_WIDTH: usize = 0;
+
+// Picture: height.
+// @ts-ignore: decorator
+@inline export const PI_HEIGHT: usize = 4;
+
+// Picture: levels.
+// @ts-ignore: decorator
+@inline export const PI_LEVELS: usize = 8;
+
+// Picture: deep.
+// @ts-ignore: decorator
+@inline export const PI_DEEP: usize = 12;
 
 // Finish: metal.
 // @ts-ignore: decorator
@@ -724,13 +900,93 @@
 // @ts-ignore: decorator
 @inline export const F_WITHIN: usize = 196;
 
+// Finish: cast.
+// @ts-ignore: decorator
+@inline export const F_CAST: usize = 200;
+
+// Finish: dispersion.
+// @ts-ignore: decorator
+@inline export const F_DISPERSION: usize = 204;
+
+// Finish: fuzzR.
+// @ts-ignore: decorator
+@inline export const F_FUZZ_R: usize = 208;
+
+// Finish: fuzzG.
+// @ts-ignore: decorator
+@inline export const F_FUZZ_G: usize = 212;
+
+// Finish: fuzzB.
+// @ts-ignore: decorator
+@inline export const F_FUZZ_B: usize = 216;
+
+// Finish: fuzz.
+// @ts-ignore: decorator
+@inline export const F_FUZZ: usize = 220;
+
+// Finish: scatterR.
+// @ts-ignore: decorator
+@inline export const F_SCATTER_R: usize = 224;
+
+// Finish: scatterG.
+// @ts-ignore: decorator
+@inline export const F_SCATTER_G: usize = 228;
+
+// Finish: scatterB.
+// @ts-ignore: decorator
+@inline export const F_SCATTER_B: usize = 232;
+
+// Finish: phase.
+// @ts-ignore: decorator
+@inline export const F_PHASE: usize = 236;
+
+// Finish: depthR.
+// @ts-ignore: decorator
+@inline export const F_DEPTH_R: usize = 240;
+
+// Finish: depthG.
+// @ts-ignore: decorator
+@inline export const F_DEPTH_G: usize = 244;
+
+// Finish: depthB.
+// @ts-ignore: decorator
+@inline export const F_DEPTH_B: usize = 248;
+
+// Finish: depthPhase.
+// @ts-ignore: decorator
+@inline export const F_DEPTH_PHASE: usize = 252;
+
+// Finish: againR.
+// @ts-ignore: decorator
+@inline export const F_AGAIN_R: usize = 256;
+
+// Finish: againG.
+// @ts-ignore: decorator
+@inline export const F_AGAIN_G: usize = 260;
+
+// Finish: againB.
+// @ts-ignore: decorator
+@inline export const F_AGAIN_B: usize = 264;
+
+// Finish: subsurface.
+// @ts-ignore: decorator
+@inline export const F_SUBSURFACE: usize = 268;
+
+// Finish: film.
+// @ts-ignore: decorator
+@inline export const F_FILM: usize = 272;
+
+// Finish: priority.
+// @ts-ignore: decorator
+@inline export const F_PRIORITY: usize = 276;
+
 // Finish: free0.
 // @ts-ignore: decorator
-@inline export const F_FREE0: usize = 200;
+@inline export const F_FREE0: usize = 280;
 
 // Finish: free1.
 // @ts-ignore: decorator
-@inline export const F_FREE1: usize = 204;
+@inline export const F_FREE1: usize = 284;
 
 // Emitter: kind.
 // @ts-ignore: decorator
@@ -924,322 +1180,354 @@
 // @ts-ignore: decorator
 @inline export const P_MEDIUM: usize = 3120;
 
+// Path: mediumOf.
+// @ts-ignore: decorator
+@inline export const P_MEDIUM_OF: usize = 4160;
+
+// Path: under0.
+// @ts-ignore: decorator
+@inline export const P_UNDER0: usize = 5200;
+
+// Path: under0Of.
+// @ts-ignore: decorator
+@inline export const P_UNDER0_OF: usize = 6240;
+
+// Path: under1.
+// @ts-ignore: decorator
+@inline export const P_UNDER1: usize = 7280;
+
+// Path: under1Of.
+// @ts-ignore: decorator
+@inline export const P_UNDER1_OF: usize = 8320;
+
+// Path: under2.
+// @ts-ignore: decorator
+@inline export const P_UNDER2: usize = 9360;
+
+// Path: under2Of.
+// @ts-ignore: decorator
+@inline export const P_UNDER2_OF: usize = 10400;
+
 // Path: ox.
 // @ts-ignore: decorator
-@inline export const P_OX: usize = 4160;
+@inline export const P_OX: usize = 11440;
 
 // Path: oy.
 // @ts-ignore: decorator
-@inline export const P_OY: usize = 5200;
+@inline export const P_OY: usize = 12480;
 
 // Path: oz.
 // @ts-ignore: decorator
-@inline export const P_OZ: usize = 6240;
+@inline export const P_OZ: usize = 13520;
 
 // Path: dx.
 // @ts-ignore: decorator
-@inline export const P_DX: usize = 7280;
+@inline export const P_DX: usize = 14560;
 
 // Path: dy.
 // @ts-ignore: decorator
-@inline export const P_DY: usize = 8320;
+@inline export const P_DY: usize = 15600;
 
 // Path: dz.
 // @ts-ignore: decorator
-@inline export const P_DZ: usize = 9360;
+@inline export const P_DZ: usize = 16640;
 
 // Path: near.
 // @ts-ignore: decorator
-@inline export const P_NEAR: usize = 10400;
+@inline export const P_NEAR: usize = 17680;
 
 // Path: from.
 // @ts-ignore: decorator
-@inline export const P_FROM: usize = 11440;
+@inline export const P_FROM: usize = 18720;
 
 // Path: travelled.
 // @ts-ignore: decorator
-@inline export const P_TRAVELLED: usize = 12480;
+@inline export const P_TRAVELLED: usize = 19760;
 
 // Path: t.
 // @ts-ignore: decorator
-@inline export const P_T: usize = 13520;
+@inline export const P_T: usize = 20800;
 
 // Path: b1.
 // @ts-ignore: decorator
-@inline export const P_B1: usize = 14560;
+@inline export const P_B1: usize = 21840;
 
 // Path: b2.
 // @ts-ignore: decorator
-@inline export const P_B2: usize = 15600;
+@inline export const P_B2: usize = 22880;
 
 // Path: triangle.
 // @ts-ignore: decorator
-@inline export const P_TRIANGLE: usize = 16640;
+@inline export const P_TRIANGLE: usize = 23920;
 
 // Path: instance.
 // @ts-ignore: decorator
-@inline export const P_INSTANCE: usize = 17680;
+@inline export const P_INSTANCE: usize = 24960;
 
 // Path: x.
 // @ts-ignore: decorator
-@inline export const P_X: usize = 18720;
+@inline export const P_X: usize = 26000;
 
 // Path: y.
 // @ts-ignore: decorator
-@inline export const P_Y: usize = 19760;
+@inline export const P_Y: usize = 27040;
 
 // Path: z.
 // @ts-ignore: decorator
-@inline export const P_Z: usize = 20800;
+@inline export const P_Z: usize = 28080;
 
 // Path: gx.
 // @ts-ignore: decorator
-@inline export const P_GX: usize = 21840;
+@inline export const P_GX: usize = 29120;
 
 // Path: gy.
 // @ts-ignore: decorator
-@inline export const P_GY: usize = 22880;
+@inline export const P_GY: usize = 30160;
 
 // Path: gz.
 // @ts-ignore: decorator
-@inline export const P_GZ: usize = 23920;
+@inline export const P_GZ: usize = 31200;
 
 // Path: nx.
 // @ts-ignore: decorator
-@inline export const P_NX: usize = 24960;
+@inline export const P_NX: usize = 32240;
 
 // Path: ny.
 // @ts-ignore: decorator
-@inline export const P_NY: usize = 26000;
+@inline export const P_NY: usize = 33280;
 
 // Path: nz.
 // @ts-ignore: decorator
-@inline export const P_NZ: usize = 27040;
+@inline export const P_NZ: usize = 34320;
 
 // Path: ux.
 // @ts-ignore: decorator
-@inline export const P_UX: usize = 28080;
+@inline export const P_UX: usize = 35360;
 
 // Path: uy.
 // @ts-ignore: decorator
-@inline export const P_UY: usize = 29120;
+@inline export const P_UY: usize = 36400;
 
 // Path: uz.
 // @ts-ignore: decorator
-@inline export const P_UZ: usize = 30160;
+@inline export const P_UZ: usize = 37440;
 
 // Path: lift.
 // @ts-ignore: decorator
-@inline export const P_LIFT: usize = 31200;
+@inline export const P_LIFT: usize = 38480;
 
 // Path: part.
 // @ts-ignore: decorator
-@inline export const P_PART: usize = 32240;
+@inline export const P_PART: usize = 39520;
 
 // Path: finish.
 // @ts-ignore: decorator
-@inline export const P_FINISH: usize = 33280;
+@inline export const P_FINISH: usize = 40560;
 
 // Path: inside.
 // @ts-ignore: decorator
-@inline export const P_INSIDE: usize = 34320;
+@inline export const P_INSIDE: usize = 41600;
 
 // Path: behind.
 // @ts-ignore: decorator
-@inline export const P_BEHIND: usize = 35360;
+@inline export const P_BEHIND: usize = 42640;
 
 // Path: tr.
 // @ts-ignore: decorator
-@inline export const P_TR: usize = 36400;
+@inline export const P_TR: usize = 43680;
 
 // Path: tg.
 // @ts-ignore: decorator
-@inline export const P_TG: usize = 37440;
+@inline export const P_TG: usize = 44720;
 
 // Path: tb.
 // @ts-ignore: decorator
-@inline export const P_TB: usize = 38480;
+@inline export const P_TB: usize = 45760;
 
 // Path: red.
 // @ts-ignore: decorator
-@inline export const P_RED: usize = 39520;
+@inline export const P_RED: usize = 46800;
 
 // Path: green.
 // @ts-ignore: decorator
-@inline export const P_GREEN: usize = 40560;
+@inline export const P_GREEN: usize = 47840;
 
 // Path: blue.
 // @ts-ignore: decorator
-@inline export const P_BLUE: usize = 41600;
+@inline export const P_BLUE: usize = 48880;
 
 // Path: alpha.
 // @ts-ignore: decorator
-@inline export const P_ALPHA: usize = 42640;
+@inline export const P_ALPHA: usize = 49920;
 
 // Path: pdf.
 // @ts-ignore: decorator
-@inline export const P_PDF: usize = 43680;
+@inline export const P_PDF: usize = 50960;
 
 // Path: vx.
 // @ts-ignore: decorator
-@inline export const P_VX: usize = 44720;
+@inline export const P_VX: usize = 52000;
 
 // Path: vy.
 // @ts-ignore: decorator
-@inline export const P_VY: usize = 45760;
+@inline export const P_VY: usize = 53040;
 
 // Path: vz.
 // @ts-ignore: decorator
-@inline export const P_VZ: usize = 46800;
+@inline export const P_VZ: usize = 54080;
 
 // Path: vnx.
 // @ts-ignore: decorator
-@inline export const P_VNX: usize = 47840;
+@inline export const P_VNX: usize = 55120;
 
 // Path: vny.
 // @ts-ignore: decorator
-@inline export const P_VNY: usize = 48880;
+@inline export const P_VNY: usize = 56160;
 
 // Path: vnz.
 // @ts-ignore: decorator
-@inline export const P_VNZ: usize = 49920;
+@inline export const P_VNZ: usize = 57200;
 
 // Path: vrx.
 // @ts-ignore: decorator
-@inline export const P_VRX: usize = 50960;
+@inline export const P_VRX: usize = 58240;
 
 // Path: vry.
 // @ts-ignore: decorator
-@inline export const P_VRY: usize = 52000;
+@inline export const P_VRY: usize = 59280;
 
 // Path: vrz.
 // @ts-ignore: decorator
-@inline export const P_VRZ: usize = 53040;
+@inline export const P_VRZ: usize = 60320;
 
 // Path: vdiffuse.
 // @ts-ignore: decorator
-@inline export const P_VDIFFUSE: usize = 54080;
+@inline export const P_VDIFFUSE: usize = 61360;
 
 // Path: vspecular.
 // @ts-ignore: decorator
-@inline export const P_VSPECULAR: usize = 55120;
+@inline export const P_VSPECULAR: usize = 62400;
 
 // Path: valpha2.
 // @ts-ignore: decorator
-@inline export const P_VALPHA2: usize = 56160;
+@inline export const P_VALPHA2: usize = 63440;
 
 // Path: vsum.
 // @ts-ignore: decorator
-@inline export const P_VSUM: usize = 57200;
+@inline export const P_VSUM: usize = 64480;
 
 // Path: vthrough.
 // @ts-ignore: decorator
-@inline export const P_VTHROUGH: usize = 58240;
+@inline export const P_VTHROUGH: usize = 65520;
 
 // Path: sx.
 // @ts-ignore: decorator
-@inline export const P_SX: usize = 59280;
+@inline export const P_SX: usize = 66560;
 
 // Path: sy.
 // @ts-ignore: decorator
-@inline export const P_SY: usize = 60320;
+@inline export const P_SY: usize = 67600;
 
 // Path: sz.
 // @ts-ignore: decorator
-@inline export const P_SZ: usize = 61360;
+@inline export const P_SZ: usize = 68640;
 
 // Path: sdx.
 // @ts-ignore: decorator
-@inline export const P_SDX: usize = 62400;
+@inline export const P_SDX: usize = 69680;
 
 // Path: sdy.
 // @ts-ignore: decorator
-@inline export const P_SDY: usize = 63440;
+@inline export const P_SDY: usize = 70720;
 
 // Path: sdz.
 // @ts-ignore: decorator
-@inline export const P_SDZ: usize = 64480;
+@inline export const P_SDZ: usize = 71760;
 
 // Path: sreach.
 // @ts-ignore: decorator
-@inline export const P_SREACH: usize = 65520;
+@inline export const P_SREACH: usize = 72800;
 
 // Path: sfrom.
 // @ts-ignore: decorator
-@inline export const P_SFROM: usize = 66560;
+@inline export const P_SFROM: usize = 73840;
 
 // Path: snear.
 // @ts-ignore: decorator
-@inline export const P_SNEAR: usize = 67600;
+@inline export const P_SNEAR: usize = 74880;
 
 // Path: sred.
 // @ts-ignore: decorator
-@inline export const P_SRED: usize = 68640;
+@inline export const P_SRED: usize = 75920;
 
 // Path: sgreen.
 // @ts-ignore: decorator
-@inline export const P_SGREEN: usize = 69680;
+@inline export const P_SGREEN: usize = 76960;
 
 // Path: sblue.
 // @ts-ignore: decorator
-@inline export const P_SBLUE: usize = 70720;
+@inline export const P_SBLUE: usize = 78000;
 
 // Path: sgroup.
 // @ts-ignore: decorator
-@inline export const P_SGROUP: usize = 71760;
+@inline export const P_SGROUP: usize = 79040;
 
 // Path: kinds.
 // @ts-ignore: decorator
-@inline export const P_KINDS: usize = 72800;
+@inline export const P_KINDS: usize = 80080;
 
 // Path: beyond.
 // @ts-ignore: decorator
-@inline export const P_BEYOND: usize = 73840;
+@inline export const P_BEYOND: usize = 81120;
 
 // Path: caster.
 // @ts-ignore: decorator
-@inline export const P_CASTER: usize = 74880;
+@inline export const P_CASTER: usize = 82160;
 
 // Path: kept.
 // @ts-ignore: decorator
-@inline export const P_KEPT: usize = 75920;
+@inline export const P_KEPT: usize = 83200;
 
 // Path: now.
 // @ts-ignore: decorator
-@inline export const P_NOW: usize = 76960;
+@inline export const P_NOW: usize = 84240;
+
+// Path: hue.
+// @ts-ignore: decorator
+@inline export const P_HUE: usize = 85280;
 
 // Path: albedoR.
 // @ts-ignore: decorator
-@inline export const P_ALBEDO_R: usize = 78000;
+@inline export const P_ALBEDO_R: usize = 86320;
 
 // Path: albedoG.
 // @ts-ignore: decorator
-@inline export const P_ALBEDO_G: usize = 79040;
+@inline export const P_ALBEDO_G: usize = 87360;
 
 // Path: albedoB.
 // @ts-ignore: decorator
-@inline export const P_ALBEDO_B: usize = 80080;
+@inline export const P_ALBEDO_B: usize = 88400;
 
 // Path: normalX.
 // @ts-ignore: decorator
-@inline export const P_NORMAL_X: usize = 81120;
+@inline export const P_NORMAL_X: usize = 89440;
 
 // Path: normalY.
 // @ts-ignore: decorator
-@inline export const P_NORMAL_Y: usize = 82160;
+@inline export const P_NORMAL_Y: usize = 90480;
 
 // Path: normalZ.
 // @ts-ignore: decorator
-@inline export const P_NORMAL_Z: usize = 83200;
+@inline export const P_NORMAL_Z: usize = 91520;
 
 // Path: distance.
 // @ts-ignore: decorator
-@inline export const P_DISTANCE: usize = 84240;
+@inline export const P_DISTANCE: usize = 92560;
 
 // Path: count.
 // @ts-ignore: decorator
-@inline export const P_COUNT: usize = 85280;
+@inline export const P_COUNT: usize = 93600;
 
 // Path: lost.
 // @ts-ignore: decorator
-@inline export const P_LOST: usize = 86320;
+@inline export const P_LOST: usize = 94640;

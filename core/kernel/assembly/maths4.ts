@@ -62,3 +62,23 @@ export function exp1(x: f32): f32 {
       <f32>1.6666665459e-1) * r + <f32>5.0000001201e-1) * z + r + <f32>1;
   return p * reinterpret<f32>((<i32>k + 127) << 23);
 }
+
+/** Natural logarithm of a positive number, normal. */
+export function log1(x: f32): f32 {
+  const bits = reinterpret<i32>(x);
+  let e = (bits >> 23) - 126;
+  let m = reinterpret<f32>((bits & 0x7fffff) | 0x3f000000);
+  if (m < <f32>0.70710678118654752) {
+    e -= 1;
+    m = m + m - <f32>1;
+  } else {
+    m -= 1;
+  }
+  const z = m * m;
+  const p: f32 =
+    ((((((((<f32>7.0376836292e-2 * m - <f32>1.1514610310e-1) * m + <f32>1.1676998740e-1) * m - <f32>1.2420140846e-1) * m +
+      <f32>1.4249322787e-1) * m - <f32>1.6668057665e-1) * m + <f32>2.0000714765e-1) * m - <f32>2.4999993993e-1) * m +
+      <f32>3.3333331174e-1) * m * z;
+  const k = <f32>e;
+  return m + (p - k * <f32>2.12194440e-4 - <f32>0.5 * z) + k * <f32>0.693359375;
+}

@@ -1,6 +1,6 @@
 // What paths do where they meet something: light they find, glass that dims it, limits they reach.
 import {
-  F_ABSORPTION_B, F_ABSORPTION_G, F_ABSORPTION_R, F_ALBEDO_R, F_EMISSION_R, F_GLASS, F_IOR, PART_EMITTER, PART_FLAGS,
+  BENEATH, F_ABSORPTION_B, F_ABSORPTION_G, F_ABSORPTION_R, F_ALBEDO_R, F_CAST, F_EMISSION_R, F_GLASS, F_IOR, PART_EMITTER, PART_FLAGS,
   PART_GROUP, PART_TWO_SIDED, P_ALBEDO_B, P_ALBEDO_G, P_ALBEDO_R, P_ALPHA, P_BEHIND, P_BEYOND, P_CASTER, P_COUNT,
   P_DEPTH, P_DISTANCE, P_DX, P_DY, P_DZ, P_FINISH, P_GX, P_GY, P_GZ, P_INSIDE, P_KINDS, P_MEDIUM, P_NORMAL_X,
   P_NORMAL_Y, P_NORMAL_Z, P_NOW, P_NX, P_NY, P_NZ, P_PART, P_PDF, P_PIXEL, P_T, P_TB, P_TG, P_TR, P_TRAVELLED, P_X,
@@ -15,7 +15,7 @@ import { f, scale, w } from './paths';
 import { land } from './photons';
 import { draw1, drawX } from './sampler4';
 import { finishAt, partAt } from './scene';
-import { REFLECTED } from './shade';
+import { REFLECTED, TRANSMITTED } from './shade';
 
 /** Pair of draws that chooses the paths followed past their limits. */
 const BEYOND_PAIR: i32 = 1 << 24;
@@ -54,7 +54,7 @@ export function setLimits(scattered: i32, reflected: i32, transmitted: i32): voi
 @inline export function gives(at: usize, share: f32, r: f32, g: f32, b: f32, group: i32): void {
   const medium = w(P_MEDIUM, at);
   let s = share;
-  if (medium >= 0) {
+  if (medium >= 0 && (medium & BENEATH) === 0) {
     // radiance is carried divided by the squared index
     const ior = load<f32>(finishAt(medium), F_IOR);
     s /= ior * ior;
@@ -66,7 +66,7 @@ export function setLimits(scattered: i32, reflected: i32, transmitted: i32): voi
 // @ts-ignore: decorator
 @inline export function absorb(at: usize, t: f32): void {
   const medium = w(P_MEDIUM, at);
-  if (medium < 0) return;
+  if (medium < 0 || (medium & BENEATH) !== 0) return;
   const glass = finishAt(medium);
   const way: f32 = f(P_TRAVELLED, at) - t;
   scale(P_TR, at, exp1(load<f32>(glass, F_ABSORPTION_R) * way));
@@ -89,10 +89,19 @@ function isSpent(at: usize, index: i32): bool {
   return false;
 }
 
+/** The side a path is on: 0 outside, 1 in its glass, 2 beneath its surface; only what light enters has an inside. */
+// @ts-ignore: decorator
+@inline function sideOf(at: usize, behind: bool): i32 {
+  if (!behind) return 0;
+  const medium = w(P_MEDIUM, at);
+  if (medium >= 0 && (medium & BENEATH) !== 0) return 2;
+  return load<f32>(finishAt(w(P_FINISH, at)), F_GLASS) > 0 ? 1 : 0;
+}
+
 /** Keeps photon `number` where it meets a receiver. @returns whether it is on a caster, and goes on */
 export function meetSent(at: usize, number: i32): bool {
   const behind = w(P_BEHIND, at) !== 0;
-  store<i32>(at + P_INSIDE, behind && load<f32>(finishAt(w(P_FINISH, at)), F_GLASS) > 0 ? 1 : 0);
+  store<i32>(at + P_INSIDE, sideOf(at, behind));
   if (w(P_CASTER, at) !== 0) return w(P_DEPTH, at) < mostBounces;
   if (w(P_DEPTH, at) > 0) land(at, number);
   return false;
@@ -109,8 +118,10 @@ export function meet(at: usize, index: i32): bool {
   if (emitter >= 0 && (!behind || (load<i32>(part, PART_FLAGS) & PART_TWO_SIDED) !== 0)) {
     const cosine: f32 = behind ? <f32>0
       : -(f(P_DX, at) * f(P_GX, at) + f(P_DY, at) * f(P_GY, at) + f(P_DZ, at) * f(P_GZ, at));
+    // what the camera sees by itself or through glass is apart from what is cast
+    const cast: f32 = (w(P_KINDS, at) & (TRANSMITTED - 1)) === 0 ? <f32>1 : load<f32>(finish, F_CAST);
     gives(
-      at, balance(at, emitter, f(P_T, at), cosine),
+      at, balance(at, emitter, f(P_T, at), cosine) * cast,
       load<f32>(finish, F_EMISSION_R), load<f32>(finish, F_EMISSION_R + 4), load<f32>(finish, F_EMISSION_R + 8),
       load<i32>(part, PART_GROUP),
     );
@@ -126,7 +137,6 @@ export function meet(at: usize, index: i32): bool {
     store<f32>(at + P_DISTANCE, depthOf(f(P_X, at), f(P_Y, at), f(P_Z, at)));
     store<f32>(at + P_COUNT, 1);
   }
-  // the side the viewer is on; only glass has an inside
-  store<i32>(at + P_INSIDE, behind && load<f32>(finish, F_GLASS) > 0 ? 1 : 0);
+  store<i32>(at + P_INSIDE, sideOf(at, behind));
   return !isSpent(at, index);
 }

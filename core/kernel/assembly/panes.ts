@@ -1,11 +1,11 @@
 // Smooth sheets, which light goes straight through: panes and the like, met by paths and by shadow rays.
 import {
-  F_SHEET, F_SHEET_ALPHA, F_TINT_B, F_TINT_G, F_TINT_R, INSTANCE_BYTES, INSTANCE_FLAGS, IS_LIGHT, P_B1, P_B2, P_BEHIND, P_DEPTH,
+  F_FILM, F_SHEET, F_SHEET_ALPHA, F_TINT_R, INSTANCE_BYTES, INSTANCE_FLAGS, IS_LIGHT, P_B1, P_B2, P_BEHIND, P_DEPTH,
   P_DX, P_DY, P_DZ, P_INSTANCE, P_NX, P_NY, P_NZ, P_PART, P_PIXEL, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SNEAR, P_SX, P_SY,
   P_SZ, P_TB, P_TG, P_TR, P_TRIANGLE, WAVE,
 } from './layout';
 import { standOnHit } from './geometry';
-import { glossAt } from './lobes/rows';
+import { filmAt, glossAt } from './lobes/rows';
 import { f, scale, w, waveAt } from './paths';
 import { hasRecipe, OF_PANES, resolved } from './recipe';
 import { draw1, drawX } from './sampler4';
@@ -23,6 +23,14 @@ const SHEET_PAIR: i32 = 4096;
   return load<f32>(finish, F_SHEET) * (<f32>1 - glossAt(finish, cosine));
 }
 
+/** A channel of the tint of what goes straight through: the sheet's own, and what its film leaves. */
+function tintOf(finish: usize, cosine: f32, channel: usize): f32 {
+  const tint = load<f32>(finish + (channel << 2), F_TINT_R);
+  if (load<f32>(finish, F_FILM) === 0) return tint;
+  const gloss = glossAt(finish, cosine);
+  return (tint * max<f32>(0, <f32>1 - gloss * filmAt(finish, cosine, channel))) / max<f32>(<f32>1 - gloss, 1e-6);
+}
+
 // @ts-ignore: decorator
 @inline export function isPane(finish: usize): bool {
   return load<f32>(finish, F_SHEET) > 0 && load<f32>(finish, F_SHEET_ALPHA) === 0;
@@ -34,9 +42,9 @@ export function passesPane(at: usize, finish: usize, index: i32, passes: i32): b
   const share = straight(finish, cosine);
   draw1(w(P_PIXEL, at), index, SHEET_PAIR + w(P_DEPTH, at) * MOST_PASSES + passes);
   if (f32x4.extract_lane(drawX, 0) < share) {
-    scale(P_TR, at, load<f32>(finish, F_TINT_R));
-    scale(P_TG, at, load<f32>(finish, F_TINT_G));
-    scale(P_TB, at, load<f32>(finish, F_TINT_B));
+    scale(P_TR, at, tintOf(finish, cosine, 0));
+    scale(P_TG, at, tintOf(finish, cosine, 1));
+    scale(P_TB, at, tintOf(finish, cosine, 2));
     return true;
   }
   const rest: f32 = <f32>1 / (<f32>1 - share);
@@ -85,16 +93,15 @@ export function throughPanes(at: usize, reach: f32, index: i32): bool {
       let number = seenFrom(load<i32>(partAt(w(P_PART, spare))), w(P_BEHIND, spare) !== 0);
       if (hasRecipe(finishAt(number))) {
         store<i32>(spare + P_PIXEL, w(P_PIXEL, at));
-        number = resolved(spare, number, index, OF_PANES + w(P_DEPTH, at) * MOST_PASSES + k);
+        number = resolved(spare, number, index, OF_PANES + w(P_DEPTH, at) * MOST_PASSES + k, 0);
       }
       const finish = finishAt(number);
       if (!isPane(finish)) return false;
-      const share = straight(
-        finish, -(dx * f(P_NX, spare) + dy * f(P_NY, spare) + dz * f(P_NZ, spare)),
-      );
-      paneR *= share * load<f32>(finish, F_TINT_R);
-      paneG *= share * load<f32>(finish, F_TINT_G);
-      paneB *= share * load<f32>(finish, F_TINT_B);
+      const cosine = -(dx * f(P_NX, spare) + dy * f(P_NY, spare) + dz * f(P_NZ, spare));
+      const share = straight(finish, cosine);
+      paneR *= share * tintOf(finish, cosine, 0);
+      paneG *= share * tintOf(finish, cosine, 1);
+      paneB *= share * tintOf(finish, cosine, 2);
     }
     id = closestAfter(ox, oy, oz, dx, dy, dz, reach, t, instance, id);
   }

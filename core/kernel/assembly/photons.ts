@@ -3,10 +3,11 @@
 // have a known density, and no photon is sent where no caster can be.
 import {
   ALONG, AREA, E_AREA, E_BLUE, E_GREEN, E_INSTANCE, E_KIND, E_RED, GLOW, P_BEYOND, P_BLUE, P_CASTER, P_DEPTH,
-  P_DX, P_DY, P_DZ, P_FROM, P_GREEN, P_KINDS, P_MEDIUM, P_NEAR, P_OX, P_OY, P_OZ, P_PASSES, P_PDF, P_PIXEL,
+  P_DX, P_DY, P_DZ, P_FROM, P_GREEN, P_HUE, P_KINDS, P_NEAR, P_OX, P_OY, P_OZ, P_PASSES, P_PDF, P_PIXEL,
   P_RED, P_SGROUP, P_TB, P_TG, P_TR, P_TRAVELLED, P_X, P_Y, P_Z, PH_BLUE, PH_DX, PH_DY, PH_DZ, PH_ENDS, PH_GREEN,
   PH_GROUP, PH_RED, PH_X, PH_Y, PH_Z, SO_CHANCE, SO_EMITTER, SO_UP_TO, SO_WAY, SOURCE_BYTES, SPOT, WAVE,
 } from './layout';
+import { inAir } from './media';
 import { placeOf, skyClip } from './caustics';
 import { clear } from './film';
 import {
@@ -246,7 +247,7 @@ function one(
   store<f32>(at + P_DZ, goZ);
   store<i32>(at + P_FROM, from);
   store<f32>(at + P_NEAR, 0);
-  store<i32>(at + P_MEDIUM, -1);
+  inAir(at);
   store<f32>(at + P_TR, sent ? <f32>1 : <f32>0);
   store<f32>(at + P_TG, 1);
   store<f32>(at + P_TB, 1);
@@ -255,6 +256,7 @@ function one(
   store<i32>(at + P_DEPTH, 0);
   store<i32>(at + P_PASSES, 0);
   store<i32>(at + P_KINDS, 0);
+  store<i32>(at + P_HUE, 0);
   store<i32>(at + P_BEYOND, 0);
   store<i32>(at + P_CASTER, 0);
 }

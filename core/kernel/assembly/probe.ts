@@ -33,7 +33,7 @@ export function probe(
 
 function one(stage: i32, finish: usize, inside: i32, input: usize, output: usize): void {
   if (stage === EVALUATE || stage === SAMPLE) {
-    view(finish, inside !== 0, take(input, 0), take(input, 1), take(input, 2));
+    view(finish, inside, take(input, 0), take(input, 1), take(input, 2), f32x4.splat(1));
     if (stage === EVALUATE) evaluate(take(input, 3), take(input, 4), take(input, 5));
     else sample(take(input, 3), take(input, 4), take(input, 5));
     give(output, 0, scatteredR);

@@ -5,7 +5,7 @@ import {
 } from './layout';
 import { photonsNear, radius, skyClip, standsFor } from './caustics';
 import { gain } from './film';
-import { base, count, get, nx, ny, nz, offset, row, squaredIndex, ux, uy, uz, vx, vy, vz } from './group';
+import { base, count, get, nx, ny, nz, offset, row, squaredIndexIn, ux, uy, uz, vx, vy, vz } from './group';
 import { above, both, div, dot3, gather, mad, most, mul, splat, sub, where } from './lanes';
 import { evaluate, scatteredB, scatteredG, scatteredR, scatteredSharp } from './lobes/surface';
 import { finishAt, lane } from './scene';
@@ -48,7 +48,7 @@ export function takeIn(): void {
   let each = mul(v128.load(row(1)), splat(TWICE_INV_PI / (radius * radius)));
   for (let k = 0; k < count; k++) {
     const medium = load<i32>(base + offset(k) + P_MEDIUM);
-    store<f32>(row(1) + (<usize>k << 2), medium < 0 ? <f32>1 : squaredIndex(finishAt(medium)));
+    store<f32>(row(1) + (<usize>k << 2), squaredIndexIn(medium));
   }
   each = div(each, most(v128.load(row(1)), splat(1)));
   const tr = mul(get(P_TR), each);

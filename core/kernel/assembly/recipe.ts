@@ -1,7 +1,7 @@
 // Finishes of coats and feeds: which of its plain surfaces a path meets.
 import {
   COAT_BYTES, COAT_DIMS, C_COVER, C_COVER_AT, C_COVER_AXIS, C_COVER_COUNT, C_DIMS, C_FIRST, C_RELIEF_AXIS, F_RECIPE,
-  P_PIXEL, RECIPE_BYTES, R_AXES, R_COATS,
+  DIM_BYTES, P_PIXEL, RECIPE_BYTES, R_AXES, R_COATS,
 } from './layout';
 import { along01, face } from './axes';
 import { before, beyond, valueOf } from './courses';
@@ -21,14 +21,15 @@ export const OF_LIGHTS: i32 = 1 << 22;
 /**
  * Chooses the plain surface a path meets where a finish has coats or feeds, and leans the path's normal by its relief.
  * @param at the path, standing on its hit; @param pair its draws
+ * @param seen width that is told apart where it stands at least, metres
  * @returns the number of a finish without a recipe
  */
-export function resolved(at: usize, number: i32, index: i32, pair: i32): i32 {
+export function resolved(at: usize, number: i32, index: i32, pair: i32, seen: f32): i32 {
   const recipe = <usize>load<u32>(finishAt(number), F_RECIPE);
   draw1(w(P_PIXEL, at), index, pair);
   let lot = f32x4.extract_lane(drawX, 0);
   let fraction = f32x4.extract_lane(drawY, 0);
-  face(at);
+  face(at, seen);
   const axes = recipe + load<u32>(recipe, R_AXES);
   const coats = load<i32>(recipe, R_COATS);
   let coat = recipe + RECIPE_BYTES;
@@ -44,18 +45,18 @@ export function resolved(at: usize, number: i32, index: i32, pair: i32): i32 {
   let stride = 1;
   const dims = load<i32>(coat, C_DIMS);
   for (let d = 0; d < dims; d++) {
-    const dim = coat + COAT_DIMS + <usize>d * 12;
+    const dim = coat + COAT_DIMS + <usize>d * DIM_BYTES;
     const count = load<i32>(dim, 4);
     const places = recipe + load<u32>(dim, 8);
     const u = along01(axes, load<i32>(dim));
     let i = before(places, count, u);
     const t = beyond(places, i, count, u);
-    // what is left of the draw serves the next axis
-    if (fraction < t) {
-      i++;
-      fraction /= t;
-    } else fraction = (fraction - t) / (<f32>1 - t);
-    fraction = min<f32>(fraction, <f32>0.99999994);
+    const up = fraction < t;
+    if (up) i++;
+    if (load<i32>(dim, 12) === 0) {
+      // what is left of the draw serves the next axis
+      fraction = min<f32>(up ? fraction / t : (fraction - t) / (<f32>1 - t), <f32>0.99999994);
+    }
     surface += i * stride;
     stride *= count;
   }

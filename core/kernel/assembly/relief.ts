@@ -1,14 +1,12 @@
 // Relief: heights along an axis lean the normal that a face is shaded with.
 import {
-  AXIS_BYTES, A_PER_SCALE, C_RELIEF_AT, C_RELIEF_AXIS, C_RELIEF_COUNT, P_B1, P_B2, P_BEHIND, P_DX, P_DY, P_DZ, P_GX,
+  C_RELIEF_AT, C_RELIEF_AXIS, C_RELIEF_COUNT, P_B1, P_B2, P_BEHIND, P_DX, P_DY, P_DZ, P_GX,
   P_GY, P_GZ, P_NX, P_NY, P_NZ,
 } from './layout';
-import { along01, place, worldX, worldY, worldZ } from './axes';
+import { along01, fine, place, worldX, worldY, worldZ } from './axes';
 import { valueOf } from './courses';
 import { f, w } from './paths';
 
-/** Relief is felt over this share of its own size. */
-const FELT: f32 = 0.02;
 /** Steepest relief. */
 const STEEPEST: f32 = 4;
 const LEAST_FACING: f32 = 0.02;
@@ -30,7 +28,7 @@ export function lean(at: usize, recipe: usize, axes: usize, coat: usize): void {
   const e2x: f32 = worldX - x0;
   const e2y: f32 = worldY - y0;
   const e2z: f32 = worldZ - z0;
-  const felt: f32 = FELT / load<f32>(axes + <usize>number * AXIS_BYTES, A_PER_SCALE);
+  const felt = fine(axes, number);
   const s1: f32 = felt / max<f32>(<f32>1e-12, sqrt<f32>(e1x * e1x + e1y * e1y + e1z * e1z));
   const s2: f32 = felt / max<f32>(<f32>1e-12, sqrt<f32>(e2x * e2x + e2y * e2y + e2z * e2z));
   const b1 = f(P_B1, at);

@@ -1,7 +1,7 @@
 // One bounce of four paths on one finish: a light is sought, and a direction drawn to go on in.
 import {
-  F_ABSORPTION_B, F_ABSORPTION_G, F_ABSORPTION_R, F_CHOOSE_ALPHA2, F_CHOOSE_DIFFUSE, F_CHOOSE_SPECULAR, F_GLASS,
-  F_SHARP, F_SHEET_ALPHA, P_CASTER, P_DEPTH, P_DX, P_DY, P_DZ, P_FROM, P_GX, P_GY, P_GZ, P_INSTANCE, P_KEPT, P_KINDS,
+  BENEATH, F_ABSORPTION_B, F_ABSORPTION_G, F_ABSORPTION_R, F_CHOOSE_ALPHA2, F_CHOOSE_DIFFUSE, F_CHOOSE_SPECULAR, F_DISPERSION,
+  F_GLASS, F_SCATTER_B, F_SCATTER_G, F_SCATTER_R, F_SHARP, F_SHEET_ALPHA, F_SUBSURFACE, P_CASTER, P_DEPTH, P_DX, P_DY, P_DZ, P_FROM, P_GX, P_GY, P_GZ, P_HUE, P_INSTANCE, P_KEPT, P_KINDS,
   P_LIFT, P_MEDIUM, P_NEAR, P_NOW, P_OX, P_OY, P_OZ, P_PDF, P_PIXEL, P_SBLUE, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SGREEN,
   P_SGROUP, P_SNEAR, P_SREACH, P_SRED, P_SX, P_SY, P_SZ, P_TB, P_TG, P_TR, P_TRAVELLED, P_VALPHA2, P_VDIFFUSE, P_VNX,
   P_VNY, P_VNZ, P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VSUM, P_VTHROUGH, P_VX, P_VY, P_VZ, P_X, P_Y, P_Z,
@@ -9,7 +9,7 @@ import {
 import { byPhotonsHere } from './caustics';
 import { fedB, fedG, fedGlow, fedR } from './fedGlow';
 import {
-  base, count, frame, get, nx, ny, nz, offset, put, row, squaredIndex, take, ux, uy, uz, vx, vy, vz,
+  base, count, frame, get, nx, ny, nz, offset, put, row, squaredIndex, squaredIndexIn, take, ux, uy, uz, vx, vy, vz,
 } from './group';
 import { above, add, below, both, div, dot3, flip, mad, most, mul, pick, root, splat, sub } from './lanes';
 import {
@@ -17,13 +17,15 @@ import {
   onlySky, pointOn, standAt, toDistance, toX as lightToX, toY as lightToY, toZ as lightToZ, weighLights,
 } from './lights';
 import {
-  drawnDiffuse, evaluate, goesOn, sample, scatteredB, scatteredG, scatteredPdf, scatteredR, scatteredSharp, toX, toY,
+  drawnDiffuse, drawnIn, evaluate, goesOn, sample, scatteredB, scatteredG, scatteredPdf, scatteredR, scatteredSharp, toX, toY,
   toZ, view,
 } from './lobes/surface';
 import { exp1 } from './maths4';
+import { beyondGlass, enter, indexOf, leave } from './media';
 import { skyKept, takeIn } from './receive';
 import { draw4, drawX, drawY } from './sampler4';
 import { finishAt, mirror, points } from './scene';
+import { choose, hueB, hueG, hueR, tinted } from './spectrum';
 import { skyB, skyDensity, skyDraw4, skyG, skyGroup, skyR, skyWeight, skyX, skyY, skyZ } from './surround';
 
 /** Pairs of draws a bounce uses: light and lobe, place on the light, direction, roulette. */
@@ -54,8 +56,8 @@ function seekEach(through: bool, index: i32): void {
     store<i32>(row(11) + lane4, 0);
     store<f32>(row(13) + lane4, 1);
     store<i32>(at + P_SGROUP, skyGroup);
-    const medium = load<i32>(at + P_MEDIUM);
-    store<f32>(row(12) + lane4, medium < 0 ? <f32>1 : squaredIndex(finishAt(medium)));
+    store<f32>(row(12) + lane4, squaredIndexIn(load<i32>(at + P_MEDIUM)));
+    store<f32>(row(14) + lane4, squaredIndexIn(beyondGlass(at)));
     if (chosen === -2) continue;
     if (chosen === -1) {
       store<f32>(row(7) + lane4, -chosenChance);
@@ -101,6 +103,9 @@ function seekEach(through: bool, index: i32): void {
   for (let k = count; k < 4; k++) store<f32>(row(7) + (<usize>k << 2), 0);
 }
 
+/** Which of the four are white yet, and meet glass that parts colours. */
+let white: v128 = f32x4.splat(0);
+
 /** Whether one of the four has chosen the surround. */
 let anySky: bool = false;
 
@@ -108,14 +113,14 @@ let anySky: bool = false;
  * Seeks a light for each of the four and queues a shadow ray for what it gives.
  * @returns how many were queued, their offsets at `queue`
  */
-function seek(finish: usize, inside: bool, queue: usize, index: i32, pair: v128, lot: v128): i32 {
+function seek(finish: usize, inside: i32, queue: usize, index: i32, pair: v128, lot: v128): i32 {
   draw4(get(P_PIXEL), index, add4(pair, 1));
   const u = drawX;
   const v = drawY;
   v128.store(row(8), lot);
   v128.store(row(9), u);
   v128.store(row(10), v);
-  const through = load<f32>(finish + F_GLASS) > 0 || load<f32>(finish + F_SHEET_ALPHA) > 0;
+  const through = opens(finish) || inside === 2;
   anySky = false;
   // direction 0 1 2, distance 3, radiance 4 5 6, density 7 (nought: nothing)
   if (onlySky()) {
@@ -125,8 +130,9 @@ function seek(finish: usize, inside: bool, queue: usize, index: i32, pair: v128,
     v128.store(row(13), splat(1));
     for (let k = 0; k < 4; k++) {
       store<i32>(base + offset(k) + P_SGROUP, skyGroup);
-      const medium = load<i32>(base + offset(k) + P_MEDIUM);
-      store<f32>(row(12) + (<usize>k << 2), medium < 0 ? <f32>1 : squaredIndex(finishAt(medium)));
+      const at = base + offset(k);
+      store<f32>(row(12) + (<usize>k << 2), squaredIndexIn(load<i32>(at + P_MEDIUM)));
+      store<f32>(row(14) + (<usize>k << 2), squaredIndexIn(beyondGlass(at)));
     }
     anySky = true;
   } else seekEach(through, index);
@@ -164,11 +170,17 @@ function seek(finish: usize, inside: bool, queue: usize, index: i32, pair: v128,
   let w = div(splat(1), add(density, pick(isPoint, splat(0), scatteredPdf)));
   // radiance is carried divided by the squared index, and what glows in glass gives it there
   const near2 = v128.load(row(12));
-  const far2 = inside ? splat(1) : load<f32>(finish + F_GLASS) > 0 ? splat(squaredIndex(finish)) : near2;
+  const far2 = inside !== 0 ? v128.load(row(14)) : load<f32>(finish + F_GLASS) > 0 ? splat(squaredIndex(finish)) : near2;
   w = mul(v128.load(row(13)), div(w, pick(below(side, splat(0)), far2, near2)));
   r = mul(mul(get(P_TR), mul(scatteredR, r)), w);
   g = mul(mul(get(P_TG), mul(scatteredG, g)), w);
   b = mul(mul(get(P_TB), mul(scatteredB, b)), w);
+  if (v128.any_true(white)) {
+    const parted = both(white, below(iz, splat(0)));
+    r = tinted(r, hueR, parted);
+    g = tinted(g, hueG, parted);
+    b = tinted(b, hueB, parted);
+  }
   lit = both(lit, above(add(add(r, g), b), splat(FAINT)));
   const outward = pick(below(side, splat(0)), splat(-1), splat(1));
   const lift = mul(get(P_LIFT), outward);
@@ -198,17 +210,17 @@ function seek(finish: usize, inside: bool, queue: usize, index: i32, pair: v128,
 }
 
 /** Dims what a light gives by the glass it would come through. */
-function absorb(finish: usize, inside: bool, at: usize): void {
+function absorb(finish: usize, inside: i32, at: usize): void {
   const crosses =
     load<f32>(at + P_SDX) * load<f32>(at + P_GX) + load<f32>(at + P_SDY) * load<f32>(at + P_GY) +
       load<f32>(at + P_SDZ) * load<f32>(at + P_GZ) < 0;
   const medium = load<i32>(at + P_MEDIUM);
-  if (crosses ? inside || load<f32>(finish + F_GLASS) === 0 : medium < 0) return;
+  if (crosses ? inside !== 0 || load<f32>(finish + F_GLASS) === 0 : medium < 0 || (medium & BENEATH) !== 0) return;
   const glass = crosses ? finish : finishAt(medium);
   const reach = load<f32>(at + P_SREACH);
-  store<f32>(at + P_SRED, load<f32>(at + P_SRED) * exp1(-load<f32>(glass, F_ABSORPTION_R) * reach));
-  store<f32>(at + P_SGREEN, load<f32>(at + P_SGREEN) * exp1(-load<f32>(glass, F_ABSORPTION_G) * reach));
-  store<f32>(at + P_SBLUE, load<f32>(at + P_SBLUE) * exp1(-load<f32>(glass, F_ABSORPTION_B) * reach));
+  store<f32>(at + P_SRED, load<f32>(at + P_SRED) * exp1(-(load<f32>(glass, F_ABSORPTION_R) + load<f32>(glass, F_SCATTER_R)) * reach));
+  store<f32>(at + P_SGREEN, load<f32>(at + P_SGREEN) * exp1(-(load<f32>(glass, F_ABSORPTION_G) + load<f32>(glass, F_SCATTER_G)) * reach));
+  store<f32>(at + P_SBLUE, load<f32>(at + P_SBLUE) * exp1(-(load<f32>(glass, F_ABSORPTION_B) + load<f32>(glass, F_SCATTER_B)) * reach));
 }
 
 /** From where other solids are met: some lifts behind the start, more at a slant. */
@@ -230,7 +242,7 @@ export let alive: i32 = 0;
  * @param sending whether they carry light away from lamps rather than look for it
  */
 export function bounce(
-  wave: usize, a: usize, b: usize, c: usize, d: usize, n: i32, number: i32, inside: bool, queue: usize, index: i32,
+  wave: usize, a: usize, b: usize, c: usize, d: usize, n: i32, number: i32, inside: i32, queue: usize, index: i32,
   sending: bool,
 ): void {
   const finish = finishAt(number);
@@ -246,7 +258,11 @@ export function bounce(
   wx = mul(wx, wl);
   wy = mul(wy, wl);
   wz = mul(wz, wl);
-  view(finish, inside, wx, wy, wz);
+  const parts = load<f32>(finish + F_DISPERSION) > 0;
+  if (parts) choose(get(P_PIXEL), index);
+  white = parts ? i32x4.eq(get(P_HUE), i32x4.splat(0)) : splat(0);
+  const glassy = load<f32>(finish + F_GLASS) > 0;
+  view(finish, inside, wx, wy, wz, glassy ? indexBeyond(inside !== 0) : splat(1));
   const pair = i32x4.add(i32x4.mul(get(P_DEPTH), i32x4.splat(PAIRS)), i32x4.splat(1));
   draw4(get(P_PIXEL), index, pair);
   const lotOfLight = drawX;
@@ -273,8 +289,7 @@ export function bounce(
       div(splat(load<f32>(finish + F_CHOOSE_SPECULAR) * QUARTER_PI), most(wz, splat(0.1))),
     );
     put(P_VALPHA2, v128.load32_splat(finish + F_CHOOSE_ALPHA2));
-    const through = load<f32>(finish + F_GLASS) > 0 || load<f32>(finish + F_SHEET_ALPHA) > 0 ? 1 : 0;
-    put(P_VTHROUGH, i32x4.splat(through));
+    put(P_VTHROUGH, i32x4.splat(opens(finish) || inside === 2 ? 1 : 0));
     queuedRays = seek(finish, inside, queue, index, pair, lotOfLight);
   }
   draw4(get(P_PIXEL), index, add4(pair, 2));
@@ -289,7 +304,17 @@ export function bounce(
   put(P_TR, mul(get(P_TR), mul(scatteredR, scale)));
   put(P_TG, mul(get(P_TG), mul(scatteredG, scale)));
   put(P_TB, mul(get(P_TB), mul(scatteredB, scale)));
-  put(P_PDF, seeks ? scatteredPdf : splat(0));
+  if (parts) {
+    const parted = both(white, below(toZ, splat(0)));
+    put(P_TR, tinted(get(P_TR), hueR, parted));
+    put(P_TG, tinted(get(P_TG), hueG, parted));
+    put(P_TB, tinted(get(P_TB), hueB, parted));
+    put(P_HUE, pick(parted, i32x4.splat(1), get(P_HUE)));
+  }
+  // where light comes out that seeps in is not known, so none is sought for it
+  const seeps = load<f32>(finish + F_SUBSURFACE) > 0 && inside === 0;
+  const goesIn = drawnIn;
+  put(P_PDF, seeks ? pick(goesIn, splat(0), scatteredPdf) : splat(0));
   const lift = mul(get(P_LIFT), pick(below(side, splat(0)), splat(-1), splat(1)));
   put(P_OX, mad(get(P_GX), lift, get(P_X)));
   put(P_OY, mad(get(P_GY), lift, get(P_Y)));
@@ -300,8 +325,17 @@ export function bounce(
   put(P_NEAR, backOf(side));
   put(P_FROM, get(P_INSTANCE));
   put(P_TRAVELLED, splat(0));
-  const crossed = both(below(toZ, splat(0)), splatMask(load<f32>(finish + F_GLASS) > 0));
-  put(P_MEDIUM, pick(crossed, i32x4.splat(inside ? -1 : number), get(P_MEDIUM)));
+  const crossed = both(below(toZ, splat(0)), splatMask(load<f32>(finish + F_GLASS) > 0 || inside === 2));
+  const changes = i32x4.bitmask(v128.or(crossed, goesIn));
+  if (changes !== 0) {
+    const within = i32x4.bitmask(goesIn);
+    for (let k = 0; k < count; k++) {
+      if ((changes & (1 << k)) === 0) continue;
+      const at = base + offset(k);
+      if (inside !== 0) leave(at);
+      else enter(at, (within & (1 << k)) !== 0 ? number | BENEATH : number, load<i32>(at + P_INSTANCE));
+    }
+  }
   put(P_DEPTH, i32x4.add(get(P_DEPTH), i32x4.splat(1)));
   const kind = pick(
     below(toZ, splat(0)), i32x4.splat(TRANSMITTED), pick(drawnDiffuse, i32x4.splat(SCATTERED), i32x4.splat(REFLECTED)),
@@ -325,6 +359,21 @@ function turnedBy(side: v128, dx: v128, dy: v128, dz: v128): v128 {
   const cameTrue = f32x4.abs(dot3(dx, dy, dz, get(P_GX), get(P_GY), get(P_GZ)));
   const by = div(mul(came, f32x4.abs(side)), most(mul(cameTrue, f32x4.abs(toZ)), splat(1e-6)));
   return f32x4.pmin(splat(MOST_TURNED), by);
+}
+
+/** Index of what lies on the other side of a solid's face, outside it. */
+function indexBeyond(inside: bool): v128 {
+  for (let k = 0; k < 4; k++) {
+    const at = base + offset(k);
+    store<f32>(row(0) + (<usize>k << 2), indexOf(inside ? beyondGlass(at) : load<i32>(at + P_MEDIUM)));
+  }
+  return v128.load(row(0));
+}
+
+/** Whether light comes through a face from its other side. */
+// @ts-ignore: decorator
+@inline function opens(finish: usize): bool {
+  return load<f32>(finish + F_GLASS) > 0 || load<f32>(finish + F_SHEET_ALPHA) > 0;
 }
 
 // @ts-ignore: decorator

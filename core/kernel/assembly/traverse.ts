@@ -12,11 +12,11 @@ const NARROW: f32 = 0.9999995;
 const HUGE: f32 = 1e20;
 
 /** The tree over instances, and the instances. */
-let topNodes: usize = 0;
-let instances: usize = 0;
+export let topNodes: usize = 0;
+export let instances: usize = 0;
 /** Stacks of this thread: of the solids' trees, and of the tree over instances. */
-let stack: usize = 0;
-let topStack: usize = 0;
+export let stack: usize = 0;
+export let topStack: usize = 0;
 
 /** Points this thread at a scene and at its lane. */
 export function init(topAt: usize, instancesAt: usize, lane: usize): void {

@@ -3,17 +3,18 @@
 // A path's picture depends on pixel, sample and seed alone, so waves may be of any size and threads of any number.
 import {
   BUCKETS, INSTANCE_BYTES, INSTANCE_EMITTER, INSTANCE_FLAGS, IS_LIGHT, LANE_BUCKETS, LANE_LISTS, PART_CASTER,
-  PART_FLAGS, PART_HIDDEN, P_ALPHA, P_B1, P_B2, P_BEHIND, P_BEYOND, P_CASTER, P_DEPTH, P_DX, P_DY, P_DZ, P_FINISH, P_FROM,
-  P_INSIDE, P_INSTANCE, P_KEPT, P_KINDS, P_MEDIUM, P_NEAR, P_NOW, P_OX, P_OY, P_OZ, P_PART, P_PASSES, P_PDF, P_PIXEL,
+  PART_FLAGS, PART_HIDDEN, P_ALPHA, P_B1, P_B2, P_BEHIND, P_BEYOND, P_CASTER, P_DEPTH, P_DX, P_DY, P_DZ, P_FINISH, P_FROM, P_HUE,
+  P_INSIDE, P_INSTANCE, P_KEPT, P_KINDS, P_NEAR, P_NOW, P_OX, P_OY, P_OZ, P_PART, P_PASSES, P_PDF, P_PIXEL,
   P_SBLUE, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SGREEN, P_SGROUP, P_SNEAR, P_SREACH, P_SRED, P_SX, P_SY, P_SZ, P_T, P_TB,
   P_TG, P_TR, P_TRAVELLED, P_TRIANGLE, WAVE, WAVE_SIDE,
 } from './layout';
 import { byPhotonsHere } from './caustics';
-import { aimPaths } from './eye';
+import { aimPaths, pixelAt } from './eye';
 import { clear, clearShares, gain, leave } from './film';
 import { standOnHit } from './geometry';
 import { div, gather, mad, most, mul, pick, splat } from './lanes';
 import { colourOf, facing, groupOf, onlySky, skyChance, standAt } from './lights';
+import { inAir, isOverruled } from './media';
 import { absorb, balance, gives, meet, meetSent, setBounces } from './meet';
 import { isPane, MOST_PASSES, paneB, paneG, paneR, paneRays, passesPane, throughPanes } from './panes';
 import { entry, f, scale, w, waveAt } from './paths';
@@ -25,6 +26,7 @@ import { finishAt, instances, lane, partAt, seenFrom, sheets } from './scene';
 import { alive, bounce, PAIRS, queuedRays } from './shade';
 import { look4, skyB, skyDensity, skyG, skyGroup, skyR, skySeen } from './surround';
 import { closest, closestAfter, foundB1, foundB2, foundInstance, foundT, occluded } from './traverse';
+import { scattersIn, wander } from './volume';
 
 const FAR: f32 = 1e30;
 /** Bounces before Russian roulette may end a path, and the greatest chance to go on. */
@@ -51,6 +53,15 @@ export function raysTraced(): f64 {
 
 /** Traces one path's ray to the surface it is shaded on. @returns false when it meets none */
 function trace(at: usize, index: i32): i32 {
+  if (scattersIn(at)) {
+    const wandered = wander(at, index);
+    if (wandered < 0) {
+      // it ends where it is, and sees nothing
+      store<i32>(at + P_PASSES, 1);
+      return 0;
+    }
+    rays += <f64>wandered;
+  }
   const ox = f(P_OX, at);
   const oy = f(P_OY, at);
   const oz = f(P_OZ, at);
@@ -94,11 +105,14 @@ function trace(at: usize, index: i32): i32 {
       } else {
         let number = seenFrom(load<i32>(part), w(P_BEHIND, at) !== 0);
         if (hasRecipe(finishAt(number)))
-          number = resolved(at, number, index, OF_PATHS + w(P_DEPTH, at) * (MOST_PASSES + 1) + passes);
+          number = resolved(
+            at, number, index, OF_PATHS + w(P_DEPTH, at) * (MOST_PASSES + 1) + passes, sending ? 0 : pixelAt(t),
+          );
         const finish = finishAt(number);
         store<i32>(at + P_FINISH, number);
         absorb(at, t);
         if (isPane(finish)) passed = passesPane(at, finish, index, passes);
+        else if (isOverruled(at)) passed = true;
       }
     }
     if (!passed) return 1;
@@ -187,7 +201,7 @@ function shade(n: i32, index: i32): i32 {
   for (let i = 0; i < n; i++) {
     const path = entry(active, i);
     const at = wave + path;
-    const bucket = <usize>(((w(P_FINISH, at) << 1) | w(P_INSIDE, at)) & (BUCKETS - 1)) << 2;
+    const bucket = <usize>(((w(P_FINISH, at) << 2) | w(P_INSIDE, at)) & (BUCKETS - 1)) << 2;
     const head = load<i32>(heads + bucket);
     if (head === 0) {
       store<u32>(touched + (<usize>kinds << 2), <u32>bucket);
@@ -220,7 +234,7 @@ function shade(n: i32, index: i32): i32 {
         count++;
         path = load<i32>(next + p);
       }
-      bounce(wave, a, b, c, d, count, finish, inside !== 0, queue + (<usize>queued << 2), index, sending);
+      bounce(wave, a, b, c, d, count, finish, inside, queue + (<usize>queued << 2), index, sending);
       queued += queuedRays;
       for (let j = 0; j < count; j++) {
         if ((alive & (1 << j)) === 0) continue;
@@ -343,7 +357,7 @@ function begin(n: i32, x0: i32, y0: i32, across: i32, seed: u32, index: i32): vo
     store<u32>(at + P_PIXEL, pixelSeed(seed, x0 + (i % across), y0 + i / across));
     store<i32>(at + P_FROM, -1);
     store<f32>(at + P_NEAR, 0);
-    store<i32>(at + P_MEDIUM, -1);
+    inAir(at);
     store<f32>(at + P_TR, 1);
     store<f32>(at + P_TG, 1);
     store<f32>(at + P_TB, 1);
@@ -352,6 +366,7 @@ function begin(n: i32, x0: i32, y0: i32, across: i32, seed: u32, index: i32): vo
     store<f32>(at + P_TRAVELLED, 0);
     store<f32>(at + P_PDF, 0);
     store<i32>(at + P_KINDS, 0);
+    store<i32>(at + P_HUE, 0);
     store<i32>(at + P_BEYOND, 0);
     store<f32>(at + P_KEPT, 1);
     store<f32>(at + P_NOW, 1);

@@ -3,7 +3,7 @@
  * their place where they have none.
  */
 import { PIECE_NAMES } from './names.ts';
-import { tableOf, type Parameter } from './parameter.ts';
+import { conditionsOf, tableOf, type Parameter } from './parameter.ts';
 import { COAT, SURFACE } from './parameters.ts';
 import { Project } from './project.ts';
 import { classOf, shapeOf, type Class } from './shape.ts';
@@ -100,11 +100,8 @@ export function parametersAt(project: Project, address: string): Placed[] {
 }
 
 /** Whether a parameter matters while its neighbours are as they are. */
-export function isAsked({ parameter: { when }, owner }: Placed): boolean {
-  if (!when) return true;
-  const [key, ...values] = when;
-  return values.includes(owner[key] as string | boolean);
-}
+export const isAsked = ({ parameter, owner }: Placed): boolean =>
+  conditionsOf(parameter).every(([key, ...values]) => values.includes(owner[key] as string | boolean));
 
 /** What a parameter starts as where it stands. */
 export function initialOf({ address, parameter, key }: Placed): unknown {

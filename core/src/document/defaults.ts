@@ -2,7 +2,7 @@
 import type { Baseline } from './baseline.ts';
 import type { Bevel, Block, ProfilePoint } from './block.ts';
 import { newId } from './ids.ts';
-import type { Coat, Feed, Finish, Surface } from './finish.ts';
+import type { Coat, Feed, Finish, PictureRef, Surface } from './finish.ts';
 import type { LightKind, PieceKind } from './kinds.ts';
 import { LIGHT_TABLES, type LightOf } from './light.ts';
 import type { Grade, Look } from './look.ts';
@@ -36,6 +36,7 @@ export const plainSurface = (changes: Partial<Surface> = {}): Surface => ({
 /** One coat, fed by nothing. */
 export const plainFinish = (changes: Pick<Finish, 'id' | 'name'> & Partial<Finish>): Finish => ({
   family: 'matte paint',
+  tags: [],
   surface: plainSurface(),
   within: null,
   feeds: [],
@@ -49,6 +50,9 @@ export const newCoat = (changes: Pick<Coat, 'id' | 'name'> & Partial<Coat>): Coa
   feeds: [],
   ...changes,
 });
+
+/** Picture that a feed shows until another is chosen. */
+const FIRST_PICTURE: PictureRef = { source: 'painted', id: 'hull-paint', name: 'Hull paint' };
 
 /** Height of the lumps that relief starts with, metres. */
 const FIRST_RELIEF = 0.0003;
@@ -71,7 +75,7 @@ export function newFeed(id: string, parameter: string, value: number | readonly 
         );
   const source = parameter === 'relief' ? 'noise' : asked.kind === 'colour' ? 'angle' : 'up';
   const own = parameter === 'relief' ? { scale: 0.003 } : {};
-  return { ...defaultsOf(FEED), id, parameter, source, ...own, stops };
+  return { ...defaultsOf(FEED), id, parameter, source, picture: { ...FIRST_PICTURE }, ...own, stops };
 }
 
 const otherValue = ({ min, max }: NumberParameter, parameter: string, value: number) =>

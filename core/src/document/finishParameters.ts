@@ -1,8 +1,21 @@
 /** The registry's part on finishes: surfaces, coats, and what feeds them. */
-import type { FeedSource, Metal } from './kinds.ts';
+import { GASES, type FeedSource, type Gas, type Metal } from './kinds.ts';
 import { amount, choice, colour, onOff, share, UNITS } from './parameter.ts';
 
 const WHITE = [1, 1, 1] as const;
+
+const GAS_NAMES: readonly (readonly [Gas, string])[] = [
+  ['none', 'None, by colour'],
+  ['neon', 'Neon'],
+  ['mercury', 'Argon with mercury'],
+  ['helium', 'Helium'],
+  ['argon', 'Argon'],
+  ['krypton', 'Krypton'],
+  ['xenon', 'Xenon'],
+];
+
+/** While a gas glows. */
+const OF_GAS: [string, ...string[]] = ['emission_gas', ...GASES.slice(1)];
 
 /** OpenPBR 1.1: its names, ranges and defaults, save that measured metals start as 'none'. */
 export const SURFACE = {
@@ -22,6 +35,14 @@ export const SURFACE = {
       ['chromium', 'Chromium'],
       ['iron', 'Iron'],
       ['titanium', 'Titanium'],
+      ['nickel', 'Nickel'],
+      ['cobalt', 'Cobalt'],
+      ['palladium', 'Palladium'],
+      ['platinum', 'Platinum'],
+      ['rhodium', 'Rhodium'],
+      ['tungsten', 'Tungsten'],
+      ['molybdenum', 'Molybdenum'],
+      ['tin', 'Tin'],
     ],
     'none',
     { list: true, fold: 'Base', hint: 'Its measured reflectance replaces that of the colour' },
@@ -44,16 +65,87 @@ export const SURFACE = {
     hint: 'Depth at which white light has taken the glass’s colour; 0 tints at the surface',
     fader: [0, 300],
   }),
+  transmission_scatter: colour('Cloudiness', [0, 0, 0], {
+    since: 9,
+    fold: 'Transmission',
+    hint: 'Share of light that is scattered on its way through the depth of colour; milk and mist are white',
+  }),
+  transmission_scatter_anisotropy: amount('Cloud ahead', UNITS.none, [-0.95, 0.95], 0, 0.01, {
+    since: 9,
+    fold: 'Transmission',
+    hint: 'Whether scattered light goes on ahead or turns back',
+  }),
+  transmission_dispersion_scale: share('Dispersion', 0, {
+    since: 8,
+    fed: true,
+    fold: 'Transmission',
+    hint: 'How far a solid parts light into its colours; 1 is what its Abbe number says',
+  }),
+  transmission_dispersion_abbe_number: amount('Abbe number', UNITS.none, [9, 91], 20, 1, {
+    since: 8,
+    fold: 'Transmission',
+    hint: 'Window glass 59, flint glass 36, diamond 55; the lower, the more colour',
+  }),
+  transmission_priority: amount('Priority', UNITS.none, [0, 9], 0, 1, {
+    since: 9,
+    fold: 'Transmission',
+    whole: true,
+    hint: 'Where two solids of glass overlap, the one of higher priority is there and the other is not',
+  }),
   geometry_thin_walled: onOff('Thin wall', false, {
     fold: 'Transmission',
     keyed: false,
     hint: 'A sheet without thickness: light goes through without bending',
     turns: ['Thin wall', 'Solid'],
   }),
+  subsurface_weight: share('Translucency', 0, {
+    since: 9,
+    fed: true,
+    fold: 'Translucency',
+    hint: 'Share of the body that lets light seep in, wander and come out elsewhere: wax, marble, jade, milk',
+  }),
+  subsurface_color: colour('Colour within', [0.8, 0.8, 0.8], {
+    since: 9,
+    fed: true,
+    fold: 'Translucency',
+    hint: 'What comes back out of it where it is thick',
+  }),
+  subsurface_radius: amount('Way of light', UNITS.mm, [0.00001, 1], 0.005, 0.1, {
+    since: 9,
+    fed: true,
+    fold: 'Translucency',
+    fader: [0.1, 100],
+    log: true,
+    hint: 'How far light goes between two scatterings, on the whole',
+  }),
+  subsurface_radius_scale: colour('Way by colour', [1, 0.5, 0.25], {
+    since: 9,
+    fold: 'Translucency',
+    hint: 'How far red, green and blue go, as shares of it',
+  }),
+  subsurface_scatter_anisotropy: amount('Ahead', UNITS.none, [-0.95, 0.95], 0, 0.01, {
+    since: 9,
+    fold: 'Translucency',
+    hint: 'Whether scattered light goes on ahead or turns back',
+  }),
   coat_weight: share('Clear coat', 0, { fed: true, fold: 'Clear coat' }),
   coat_color: colour('Clear colour', WHITE, { fed: true, fold: 'Clear coat' }),
   coat_roughness: share('Clear roughness', 0, { fed: true, fold: 'Clear coat' }),
   coat_ior: amount('Clear index', UNITS.none, [1, 3], 1.6, 0.01, { fed: true, fold: 'Clear coat' }),
+  coat_darkening: share('Clear darkening', 1, {
+    since: 9,
+    fed: true,
+    fold: 'Clear coat',
+    hint: 'How far what lies under the clear coat looks darker and richer, for light that turns back within it',
+  }),
+  fuzz_weight: share('Fuzz', 0, {
+    since: 9,
+    fed: true,
+    fold: 'Fuzz',
+    hint: 'Fine fibres or dust that shine towards the edges: velvet, felt, flock',
+  }),
+  fuzz_color: colour('Fuzz colour', WHITE, { since: 9, fed: true, fold: 'Fuzz' }),
+  fuzz_roughness: share('Fuzz roughness', 0.5, { since: 9, fed: true, fold: 'Fuzz' }),
   emission_color: colour('Light colour', WHITE, { fed: true, fold: 'Emission' }),
   emission_luminance: amount('Luminance', UNITS.nits, [0, 100_000], 0, 0.1, {
     fed: true,
@@ -61,11 +153,58 @@ export const SURFACE = {
     fader: [0, 10_000],
     log: true,
   }),
+  emission_cast: amount('Light cast', UNITS.times, [0, 100], 1, 0.01, {
+    since: 8,
+    fold: 'Emission',
+    fader: [0.1, 10],
+    log: true,
+    hint: 'What falls on others and is mirrored is so many times what the camera sees of it by itself; 1 is true',
+  }),
+  emission_gas: choice<Gas>('Gas', GAS_NAMES, 'none', {
+    since: 8,
+    list: true,
+    fold: 'Emission',
+    hint: 'Glows in the colour of its lines; the light colour is then that of the glass',
+  }),
+  emission_gas_second: choice<Gas>('Mixed with', GAS_NAMES, 'none', {
+    since: 8,
+    list: true,
+    fold: 'Emission',
+    when: OF_GAS,
+  }),
+  emission_gas_share: share('Share of it', 0.5, {
+    since: 8,
+    fed: true,
+    fold: 'Emission',
+    when: [OF_GAS, ['emission_gas_second', ...GASES.slice(1)]],
+    hint: 'Of the light, not of the filling',
+  }),
+  emission_current: amount('Current', UNITS.milliamperes, [1, 200], 30, 1, {
+    since: 8,
+    fed: true,
+    fold: 'Emission',
+    fader: [5, 100],
+    when: OF_GAS,
+    hint: 'The luminance is that at 30 mA; it grows in proportion',
+  }),
+  emission_powder: share('Powder', 0, {
+    since: 8,
+    fed: true,
+    fold: 'Emission',
+    when: OF_GAS,
+    hint: 'Share of the light that a powder on the glass gives in the gas’s place',
+  }),
+  emission_powder_color: colour('Powder glow', [1, 0.9, 0.8], {
+    since: 8,
+    fed: true,
+    fold: 'Emission',
+    when: OF_GAS,
+  }),
   thin_film_weight: share('Film', 0, {
     since: 7,
     fed: true,
     fold: 'Thin film',
-    hint: 'A film on metal, so thin that light interferes with itself',
+    hint: 'A film so thin that light interferes with itself: on metal, glass, paint or as a soap film',
   }),
   thin_film_thickness: amount('Film thickness', UNITS.micrometres, [0, 3], 0.5, 0.005, {
     since: 7,
@@ -100,6 +239,12 @@ export const SURFACE = {
     fold: 'Tint',
     hint: 'How strong the colours of what is reflected are; 0 is grey',
   }),
+  geometry_opacity: share('Opacity', 1, {
+    since: 9,
+    fed: true,
+    fold: 'Opacity',
+    hint: 'Less than all of it is there: fed with a picture or pattern it is cut out. A coat’s own is part of its cover',
+  }),
   relief: amount('Relief', UNITS.mm, [-0.1, 0.1], 0, 0.01, {
     since: 7,
     fed: true,
@@ -112,6 +257,18 @@ export const SURFACE = {
 /** A coat over others: its surface shows where it covers them. */
 export const COAT = {
   on: onOff('On', true, { row: false, turns: ['on', 'off'] }),
+  lies: choice<'over' | 'light'>(
+    'Lies',
+    [
+      ['over', 'Over what is below'],
+      ['light', 'As light upon it'],
+    ],
+    'over',
+    {
+      since: 9,
+      hint: 'Over: hides what it covers. As light: only what it gives by itself is added, and nothing is hidden',
+    },
+  ),
   cover: share('Cover', 1, { fed: true, hint: 'Share of what lies under it that this coat hides' }),
 };
 
@@ -119,7 +276,8 @@ export const COAT = {
 const ALONG_AXIS: [string, ...string[]] = ['source', 'along', 'up', 'through'];
 const IN_SPACE: [string, ...string[]] = ['source', 'noise', 'turbulence', 'cells', 'cracks', 'grain'];
 const ON_FACE: [string, ...string[]] = ['source', 'weave', 'bricks', 'tiles'];
-const SIZED: [string, ...string[]] = [...IN_SPACE, ...ON_FACE.slice(1), 'outline', 'rim'];
+const PICTURE: [string, ...string[]] = ['source', 'picture'];
+const SIZED: [string, ...string[]] = [...IN_SPACE, ...ON_FACE.slice(1), 'outline', 'rim', 'near'];
 
 /** What feeds a parameter: an axis over the face, which its stops give values. */
 export const FEED = {
@@ -141,18 +299,111 @@ export const FEED = {
       ['weave', 'Weave'],
       ['bricks', 'Bricks'],
       ['tiles', 'Tiles'],
+      ['picture', 'Picture'],
+      ['near', 'Distance to others'],
     ],
     'angle',
     { list: true },
   ),
-  of: choice<'letter' | 'block'>(
+  of: choice<'letter' | 'word' | 'block'>(
     'Over',
     [
       ['letter', 'Letter'],
+      ['word', 'Word'],
       ['block', 'Block'],
     ],
     'letter',
     { when: ALONG_AXIS },
+  ),
+  toward: choice<'type' | 'stage'>(
+    'Others',
+    [
+      ['type', 'Type'],
+      ['stage', 'Stage'],
+    ],
+    'type',
+    {
+      since: 9,
+      when: ['source', 'near'],
+      hint: 'The nearest of all other blocks, or of floor, walls and backdrops; nought where they touch',
+    },
+  ),
+  take: choice<'colour' | 'light' | 'cover'>(
+    'Take',
+    [
+      ['colour', 'Colours'],
+      ['light', 'Brightness'],
+      ['cover', 'Opacity'],
+    ],
+    'colour',
+    {
+      since: 8,
+      when: PICTURE,
+      hint: 'What of the picture counts; numbers take its brightness or its opacity',
+    },
+  ),
+  lay: choice<'letter' | 'word' | 'block' | 'tiles'>(
+    'Laid over',
+    [
+      ['letter', 'Letter'],
+      ['word', 'Word'],
+      ['block', 'Block'],
+      ['tiles', 'In tiles'],
+    ],
+    'letter',
+    {
+      since: 8,
+      when: PICTURE,
+      hint: 'Over each letter, each word, over the whole block, or again and again in one size; it goes on over bevels and sides',
+    },
+  ),
+  tile: amount('Tile width', UNITS.mm, [0.0001, 100], 0.1, 0.5, {
+    since: 8,
+    fader: [1, 1000],
+    log: true,
+    when: [PICTURE, ['lay', 'tiles']],
+  }),
+  zoom: amount('Picture size', UNITS.times, [0.01, 100], 1, 0.01, {
+    since: 8,
+    fader: [0.1, 10],
+    log: true,
+    when: PICTURE,
+    hint: '1 just covers the letter or block, or fills its tile',
+  }),
+  shift_x: amount('Shift across', UNITS.percent, [-10, 10], 0, 1, {
+    since: 8,
+    fader: [-100, 100],
+    when: PICTURE,
+    hint: 'By so much of the picture’s width',
+  }),
+  shift_y: amount('Shift up', UNITS.percent, [-10, 10], 0, 1, {
+    since: 8,
+    fader: [-100, 100],
+    when: PICTURE,
+    hint: 'By so much of the picture’s height',
+  }),
+  edges: choice<'repeat' | 'mirror' | 'once'>(
+    'Beyond its edge',
+    [
+      ['repeat', 'Again'],
+      ['mirror', 'Mirrored'],
+      ['once', 'Nothing'],
+    ],
+    'repeat',
+    { since: 8, when: PICTURE },
+  ),
+  coding: choice<'colour' | 'numbers'>(
+    'Read as',
+    [
+      ['colour', 'Colours'],
+      ['numbers', 'Numbers'],
+    ],
+    'colour',
+    {
+      since: 8,
+      when: PICTURE,
+      hint: 'Numbers are taken as they stand in the file: roughness, heights, masks',
+    },
   ),
   shape: choice<'even' | 'fresnel'>(
     'Axis',
@@ -171,7 +422,7 @@ export const FEED = {
     fader: [0.1, 1000],
     log: true,
     when: SIZED,
-    hint: 'Of one lump, cell or thread; how far one round of the stops reaches',
+    hint: 'Of one lump, cell or thread; how far one round of the stops reaches; the farthest distance that is told',
   }),
   stretch: amount('Stretch', UNITS.times, [0.01, 100], 1, 0.01, {
     fader: [0.1, 50],
@@ -181,7 +432,7 @@ export const FEED = {
   }),
   turn: amount('Turn', UNITS.degrees, [-Math.PI, Math.PI], 0, 1, {
     fader: [-180, 180],
-    when: [...IN_SPACE, ...ON_FACE.slice(1)],
+    when: [...IN_SPACE, ...ON_FACE.slice(1), 'picture'],
   }),
   octaves: amount('Octaves', UNITS.none, [1, 8], 3, 1, {
     whole: true,

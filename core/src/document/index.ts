@@ -19,3 +19,4 @@ export * from './renderer.ts';
 export * from './stage.ts';
 export * from './text.ts';
 export * from './tube.ts';
+export * from './words.ts';

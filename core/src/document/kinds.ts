@@ -60,8 +60,20 @@ export const METALS = [
   'chromium',
   'iron',
   'titanium',
+  'nickel',
+  'cobalt',
+  'palladium',
+  'platinum',
+  'rhodium',
+  'tungsten',
+  'molybdenum',
+  'tin',
 ] as const;
 export type Metal = (typeof METALS)[number];
+
+/** Gases whose light the app knows by their lines; 'none' glows in emission_color. */
+export const GASES = ['none', 'neon', 'mercury', 'helium', 'argon', 'krypton', 'xenon'] as const;
+export type Gas = (typeof GASES)[number];
 
 export const FAMILIES = [
   'chrome',
@@ -85,6 +97,10 @@ export const FAMILIES = [
   'brick',
   'wood',
   'anodised',
+  'film',
+  'translucent',
+  'velvet',
+  'cut out',
 ] as const;
 export type Family = (typeof FAMILIES)[number];
 
@@ -105,6 +121,8 @@ export const FEED_SOURCES = [
   'weave',
   'bricks',
   'tiles',
+  'picture',
+  'near',
 ] as const;
 export type FeedSource = (typeof FEED_SOURCES)[number];
 

@@ -19,6 +19,7 @@ export const MOST = {
   baselineNodes: 200,
   stripColours: 16,
   coats: 8,
+  tags: 12,
   feeds: 8,
   stops: 24,
 } as const;

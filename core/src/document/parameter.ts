@@ -27,9 +27,17 @@ export const UNITS = {
   stops: { sign: 'EV', factor: 1 },
   kelvin: { sign: 'K', factor: 1 },
   nits: { sign: 'nit', factor: 1 },
+  milliamperes: { sign: 'mA', factor: 1 },
   candela: { sign: 'cd', factor: 1 },
   lux: { sign: 'lx', factor: 1 },
 } as const satisfies Record<string, Unit>;
+
+/** Another parameter beside it, and the values it must have one of. */
+export type Condition = readonly [key: string, ...values: (string | boolean)[]];
+
+/** All that must be so for a parameter to be asked for. */
+export const conditionsOf = ({ when = [] }: Parameter): readonly Condition[] =>
+  (typeof when[0] === 'string' ? [when] : when) as readonly Condition[];
 
 interface Common {
   /** As the desk calls it. */
@@ -38,8 +46,8 @@ interface Common {
   history?: string;
   /** What it does, where the name does not say. */
   hint?: string;
-  /** Shown only while another parameter beside it has one of these values. */
-  when?: readonly [key: string, ...values: (string | boolean)[]];
+  /** Shown only while this is so, or all of these are. */
+  when?: Condition | readonly Condition[];
   /** Rows that fold away together, under this title. */
   fold?: string;
   /** False where it has no row of its own: it is set by hand in the picture or the band. */

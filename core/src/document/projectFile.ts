@@ -1,9 +1,10 @@
 /** The .wemlox file: a zip of project.json and the assets it names, each under its SHA-256. */
-import { strFromU8, strToU8, Unzip, UnzipInflate, zipSync } from 'fflate';
-import { DOCUMENT, inWords, PROJECT_FILE } from '../ceilings.ts';
+import { strFromU8, strToU8, zipSync } from 'fflate';
 import { openDocument, DocumentError } from './door.ts';
+import type { Finish } from './finish.ts';
 import type { Project } from './project.ts';
 import { cutTo } from './text.ts';
+import { unzipped } from './unzipped.ts';
 
 /** An asset a project leans on: an uploaded font, drawing or environment picture. */
 export interface FileAsset {
@@ -17,12 +18,18 @@ export interface ProjectFile {
   assets: FileAsset[];
 }
 
+/** SHA-256 of every uploaded picture that feeds a finish. */
+export const picturesOf = ({ feeds, coats }: Pick<Finish, 'feeds' | 'coats'>): string[] =>
+  [...feeds, ...coats.flatMap((c) => c.feeds)].flatMap(({ picture }) =>
+    picture.source === 'asset' ? [picture.id] : [],
+  );
+
 /** SHA-256 of every asset the project refers to. */
 export function assetsOf(project: Project): string[] {
   const fonts = project.blocks.filter((b) => b.font.source === 'asset').map((b) => b.font.id);
   const pictures = project.looks.filter((l) => l.surround.source === 'picture').map((l) => l.surround.id);
   const drawings = project.blocks.flatMap((b) => b.drawing?.id ?? []);
-  return [...new Set([...fonts, ...drawings, ...pictures])];
+  return [...new Set([...fonts, ...drawings, ...pictures, ...project.finishes.flatMap(picturesOf)])];
 }
 
 /** Packs a project with its assets. */
@@ -37,49 +44,8 @@ export function packProject({ project, assets }: ProjectFile): Uint8Array<ArrayB
   );
 }
 
-/** Unpacks in a stream and stops as soon as the contents outgrow the limit, whatever the zip claims. */
-function unzipped(bytes: Uint8Array): Map<string, Uint8Array> {
-  const files = new Map<string, Uint8Array>();
-  let total = 0;
-  let entries = 0;
-  const unzip = new Unzip((file) => {
-    if (++entries > PROJECT_FILE.entries)
-      throw new DocumentError([`the file holds more than ${PROJECT_FILE.entries} entries`]);
-    if (
-      file.name !== 'project.json' &&
-      file.name !== 'assets.json' &&
-      !/^assets\/[0-9a-f]{64}$/.test(file.name)
-    )
-      return;
-    const chunks: Uint8Array[] = [];
-    let size = 0;
-    file.ondata = (error, chunk, final) => {
-      if (error) throw error;
-      total += chunk.length;
-      if (total > PROJECT_FILE.unpacked)
-        throw new DocumentError([`the file unpacks to more than ${inWords(PROJECT_FILE.unpacked)}`]);
-      size += chunk.length;
-      if (size > DOCUMENT.bytes && file.name.endsWith('.json'))
-        throw new DocumentError([`${file.name} is larger than ${inWords(DOCUMENT.bytes)}`]);
-      chunks.push(chunk);
-      if (!final) return;
-      const whole = new Uint8Array(chunks.reduce((sum, c) => sum + c.length, 0));
-      let at = 0;
-      for (const c of chunks) {
-        whole.set(c, at);
-        at += c.length;
-      }
-      files.set(file.name, whole);
-    };
-    file.start();
-  });
-  unzip.register(UnzipInflate);
-  const STEP = 1 << 16;
-  for (let at = 0; at < bytes.length; at += STEP) {
-    unzip.push(bytes.subarray(at, at + STEP), at + STEP >= bytes.length);
-  }
-  return files;
-}
+const isPart = (name: string) =>
+  name === 'project.json' || name === 'assets.json' || /^assets\/[0-9a-f]{64}$/.test(name);
 
 /**
  * Unpacks and checks a .wemlox file.
@@ -92,7 +58,7 @@ export async function unpackProject(
 ): Promise<ProjectFile> {
   let files: Map<string, Uint8Array>;
   try {
-    files = unzipped(bytes);
+    files = unzipped(bytes, isPart);
   } catch (error) {
     if (error instanceof DocumentError) throw error;
     throw new DocumentError(['the file is not a .wemlox file, or is damaged']);

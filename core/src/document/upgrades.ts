@@ -110,12 +110,47 @@ const withCoats = (document: Json): Json => ({
   finishes: objects(document.finishes).map((finish) => ({ within: null, feeds: [], coats: [], ...finish })),
 });
 
+/** Version 8 feeds from pictures. */
+function withPictures(document: Json): Json {
+  const fed = (worn: Json): Json => ({
+    ...worn,
+    feeds: objects(worn.feeds).map((feed) => ({
+      picture: { source: 'painted', id: 'hull-paint', name: 'Hull paint' },
+      ...feed,
+    })),
+  });
+  return {
+    ...document,
+    finishes: objects(document.finishes).map((f) => ({ ...fed(f), coats: objects(f.coats).map(fed) })),
+  };
+}
+
+/** Version 9 has tags, and darkens what lies under clear coats; those that are there keep their look. */
+function withDarkening(document: Json): Json {
+  const plain = (worn: Json): Json => {
+    const surface = worn.surface as Json | undefined;
+    const fed = objects(worn.feeds).some((feed) => feed.parameter === 'coat_weight');
+    if (!surface || !(fed || Number(surface.coat_weight) > 0)) return worn;
+    return { ...worn, surface: { coat_darkening: 0, ...surface } };
+  };
+  return {
+    ...document,
+    finishes: objects(document.finishes).map((f) => ({
+      tags: [],
+      ...plain(f),
+      coats: objects(f.coats).map(plain),
+    })),
+  };
+}
+
 /** What makes each version of the one before; those that are not here only added parameters. */
 const UPGRADES: Readonly<Record<number, (document: Json) => Json>> = {
   2: withDiffuseRoughness,
   3: withForms,
   4: withLightKinds,
   7: withCoats,
+  8: withPictures,
+  9: withDarkening,
 };
 
 /** Gives parameters that came after a version their defaults, where they are absent. */

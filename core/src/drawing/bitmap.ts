@@ -1,11 +1,11 @@
 /** Black shapes on transparent or white pictures to smooth outlines. */
 import { contours as contoursOf } from 'd3-contour';
-import { decode as decodePng } from 'fast-png';
 import fitCurve from 'fit-curve';
 import { decode as decodeJpeg } from 'jpeg-js';
 import { BITMAP, inWords } from '../ceilings.ts';
 import { atan2 } from '../maths/reproducible.ts';
 import { flattened, type PathCommand } from '../plane/flatten.ts';
+import { readPng } from '../picture/png.ts';
 import { DrawingError, type Painted } from './painted.ts';
 import { merged, signedArea } from '../plane/region.ts';
 
@@ -50,22 +50,7 @@ function pngPixels(bytes: Uint8Array): Pixels {
   const head = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   if (bytes.length > 24 && head.getUint32(16) * head.getUint32(20) > BITMAP.pixels)
     throw new DrawingError(`the picture has more than ${BITMAP.pixels / 1e6} million pixels`);
-  const { width, height, channels, data, depth, palette } = decodePng(bytes);
-  if (palette) {
-    const perByte = 8 / depth;
-    const row = Math.ceil(width / perByte);
-    const read = (i: number, to: Float64Array) => {
-      const x = i % width;
-      const byte = data[((i - x) / width) * row + Math.floor(x / perByte)];
-      const entry = palette[(byte >> (8 - depth - (x % perByte) * depth)) & (2 ** depth - 1)];
-      for (let c = 0; c < 4; c++) to[c] = (entry?.[c] ?? 255) / 255;
-    };
-    return { width, height, read };
-  }
-  if (depth < 8)
-    throw new DrawingError('pictures with less than 8 bits per pixel are read only with a palette');
-  const full = 2 ** depth - 1;
-  const colours = channels < 3 ? 1 : 3;
+  const { width, height, channels, colours, data, full } = readPng(bytes);
   const read = (i: number, to: Float64Array) => {
     for (let c = 0; c < 3; c++) to[c] = data[i * channels + (colours === 1 ? 0 : c)] / full;
     to[3] = channels === colours ? 1 : data[i * channels + colours] / full;

@@ -9,10 +9,11 @@ import {
   type Coat,
   type Feed,
   type Finish,
+  type PictureRef,
   type Project,
   type Stop,
 } from '../document/index.ts';
-import { COAT, SURFACE } from '../document/parameters.ts';
+import { COAT, FEED, SURFACE } from '../document/parameters.ts';
 import { EditRefused, found, named, room, within, type Edit } from './edit.ts';
 
 const finishIn = (p: Project, id: string) => found(p.finishes, id, 'finish');
@@ -57,6 +58,19 @@ export function removeCoat(project: Project, finish: string, coat: string): Edit
     make: (p) => {
       const of = finishIn(p, finish);
       of.coats = of.coats.filter((c) => c.id !== coat);
+    },
+  };
+}
+
+/** Shows one coat alone over the lowest, or all again when it is alone already. */
+export function soloCoat(project: Project, finish: string, coat: string): Edit {
+  const { coats } = finishIn(project, finish);
+  const { name, on } = found(coats, coat, 'coat');
+  const alone = on && coats.every((c) => c.id === coat || !c.on);
+  return {
+    label: alone ? `All coats of ${finishIn(project, finish).name}` : `${name} alone`,
+    make: (p) => {
+      for (const c of finishIn(p, finish).coats) c.on = alone || c.id === coat;
     },
   };
 }
@@ -117,6 +131,46 @@ export function removeFeed(project: Project, finish: string, coat: string | null
     make: (p) => {
       const worn = wornIn(p, finish, coat);
       worn.feeds = worn.feeds.filter((f) => f.id !== feed);
+    },
+  };
+}
+
+/** Lays another picture in a feed's picture's place: size, turn and shift stay. */
+export function feedPicture(
+  project: Project,
+  finish: string,
+  coat: string | null,
+  feed: string,
+  picture: PictureRef,
+): Edit {
+  const { parameter } = feedIn(project, finish, coat, feed);
+  return {
+    label: `${picture.name} for ${parameterName(parameter)}`,
+    make: (p) => {
+      feedIn(p, finish, coat, feed).picture = { ...picture };
+    },
+  };
+}
+
+/** How a feed's picture lies. */
+export type PicturePlace = Partial<Pick<Feed, 'shift_x' | 'shift_y' | 'zoom' | 'turn'>>;
+
+/** Moves, sizes or turns a feed's picture: what goes beyond its range stops at its end. */
+export function layPicture(
+  project: Project,
+  finish: string,
+  coat: string | null,
+  feed: string,
+  place: PicturePlace,
+): Edit {
+  const { parameter } = feedIn(project, finish, coat, feed);
+  return {
+    label: `Picture of ${parameterName(parameter)}`,
+    joins: true,
+    make: (p) => {
+      const laid = feedIn(p, finish, coat, feed);
+      for (const key of Object.keys(place) as (keyof PicturePlace)[])
+        laid[key] = within(place[key]!, FEED[key].min, FEED[key].max);
     },
   };
 }

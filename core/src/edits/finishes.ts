@@ -1,7 +1,9 @@
 /** Edits of finishes, and of which faces wear them. */
 import {
   cutName,
+  cutTo,
   finishAt,
+  LONGEST_TAG,
   MOST,
   PIECE_NAMES,
   plainFinish,
@@ -78,6 +80,15 @@ export const renameFinish = (_project: Project, id: string, name: string): Edit 
   },
 });
 
+/** Sets the words a finish is found by: each once, spaces at their ends left out. */
+export const setTags = (project: Project, id: string, tags: readonly string[]): Edit => ({
+  label: `Tags of ${found(project.finishes, id, 'finish').name}`,
+  make: (p) => {
+    const words = tags.map((t) => cutTo(t.trim(), LONGEST_TAG)).filter((t) => t !== '');
+    found(p.finishes, id, 'finish').tags = [...new Set(words)].slice(0, MOST.tags);
+  },
+});
+
 export const setFamily = (project: Project, id: string, family: Family): Edit => ({
   label: `Family of ${found(project.finishes, id, 'finish').name}`,
   make: (p) => {
@@ -105,6 +116,26 @@ export function setWithin(project: Project, id: string, within: string | null): 
     label: other ? `${name} is ${other.name} within` : `${name} is the same within`,
     make: (p) => {
       found(p.finishes, id, 'finish').within = other && other.id !== id ? other.id : null;
+    },
+  };
+}
+
+/** Looks whose faces wear a finish, by the rules that stand. */
+export const looksWearing = ({ looks }: Project, id: string) =>
+  looks.filter((look) => look.chart.some((r) => r.finish === id));
+
+/** Gives one look a finish of its own, a copy, wherever it wears a finish that others wear too. */
+export function ownFinish(project: Project, look: string, id: string, copy: string): Edit {
+  const finish = found(project.finishes, id, 'finish');
+  const { name } = found(project.looks, look, 'look');
+  room(project.finishes, MOST.finishes, 'finishes');
+  return {
+    label: `${finish.name} of ${name} alone`,
+    make: (p) => {
+      const at = p.finishes.findIndex((f) => f.id === id);
+      const made = named({ ...structuredClone(finish), id: copy }, p.finishes);
+      p.finishes.splice(at + 1, 0, made);
+      for (const rule of found(p.looks, look, 'look').chart) if (rule.finish === id) rule.finish = copy;
     },
   };
 }

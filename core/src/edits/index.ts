@@ -8,4 +8,5 @@ export * from './letters.ts';
 export * from './lights.ts';
 export * from './looks.ts';
 export * from './parameters.ts';
+export * from './patterns.ts';
 export * from './stage.ts';

@@ -34,6 +34,11 @@ export function openPbrAnisotropy(
   return { roughness: Math.sqrt(along / Math.sqrt(2 / (1 + squash * squash))), anisotropy: 1 - squash };
 }
 
+/** Of a micrometre. */
+const NANOMETRES = 1000;
+/** Abbe number that glTF counts as one (KHR_materials_dispersion). */
+const ABBE_UNIT = 20;
+
 /** A surface as the core of glTF and its ratified material extensions say it. */
 export interface GltfMaterial {
   baseColor: Rgb;
@@ -48,9 +53,15 @@ export interface GltfMaterial {
   anisotropy: { strength: number; rotation: number };
   /** Nits: colour and strength. */
   emission: { color: Rgb; strength: number };
+  sheen: { color: Rgb; roughness: number };
+  /** Thickness in nanometres. */
+  iridescence: { weight: number; ior: number; thickness: number };
+  /** Twenty over the Abbe number (KHR_materials_dispersion). */
+  dispersion: number;
+  opacity: number;
 }
 
-/** What glTF cannot say (coat colour and index, rough diffuse) is left out. */
+/** What glTF cannot say (coat colour and index, rough diffuse, light within bodies) is left out. */
 export function gltfMaterial(optics: Optics): GltfMaterial {
   const { thin, coat, glow } = optics;
   const metal = optics.measured || optics.metal > 0.5;
@@ -68,5 +79,17 @@ export function gltfMaterial(optics: Optics): GltfMaterial {
     clearcoat: { weight: coat.weight, roughness: coat.roughness },
     anisotropy: { strength, rotation: optics.turn },
     emission: { color: glow.colour, strength: glow.luminance },
+    sheen: {
+      color: optics.fuzz.colour.map((v) => v * optics.fuzz.weight) as Rgb,
+      roughness: optics.fuzz.roughness,
+    },
+    iridescence: {
+      // a metal's film is in its colour already
+      weight: optics.film.weight * (1 - optics.metal),
+      ior: optics.film.ior,
+      thickness: optics.film.thickness * NANOMETRES,
+    },
+    dispersion: transmission > 0 && !thin ? ABBE_UNIT * optics.abbeShare : 0,
+    opacity: optics.opacity,
   };
 }

@@ -3,6 +3,8 @@
  * Gold, silver, copper: Johnson & Christy, Phys. Rev. B 6, 4370 (1972). Aluminium: Smith, Shiles & Inokuti in
  * Palik, Handbook of Optical Constants (1985). Chromium and iron: values at 650, 550 and 450 nm after
  * Johnson & Christy, Phys. Rev. B 9, 5056 (1974), and so titanium. Brass (70 % copper): Querry, CRDC-CR-85034 (1985).
+ * The last eight are rounded values that give each metal's known reflectance within some hundredths; they have not
+ * been set against the tables (Johnson & Christy 1974 for nickel, cobalt and palladium; Palik 1985 for the rest).
  */
 import type { Metal } from '../document/index.ts';
 import { colourMatching, xyzToRec709 } from '../maths/colour.ts';
@@ -93,6 +95,46 @@ const BRASS = byWavelength([
   [550, 0.527, 2.765],
   [450, 1.094, 1.829],
 ]);
+const NICKEL = byWavelength([
+  [650, 1.96, 3.84],
+  [550, 1.84, 3.41],
+  [450, 1.76, 2.91],
+]);
+const COBALT = byWavelength([
+  [650, 2.24, 4.24],
+  [550, 2.05, 3.82],
+  [450, 1.81, 3.35],
+]);
+const PALLADIUM = byWavelength([
+  [650, 1.77, 4.29],
+  [550, 1.64, 3.84],
+  [450, 1.49, 3.38],
+]);
+const PLATINUM = byWavelength([
+  [650, 2.37, 4.26],
+  [550, 2.13, 3.72],
+  [450, 1.87, 3.13],
+]);
+const RHODIUM = byWavelength([
+  [650, 2.12, 5.51],
+  [550, 2.0, 5.11],
+  [450, 1.83, 4.63],
+]);
+const TUNGSTEN = byWavelength([
+  [650, 3.65, 2.92],
+  [550, 3.5, 2.72],
+  [450, 3.31, 2.46],
+]);
+const MOLYBDENUM = byWavelength([
+  [650, 3.71, 3.52],
+  [550, 3.77, 3.56],
+  [450, 3.12, 3.34],
+]);
+const TIN = byWavelength([
+  [650, 1.72, 5.69],
+  [550, 1.35, 4.94],
+  [450, 1.02, 4.2],
+]);
 
 const TABLES: Record<Exclude<Metal, 'none'>, IndexTable> = {
   gold: GOLD,
@@ -103,6 +145,14 @@ const TABLES: Record<Exclude<Metal, 'none'>, IndexTable> = {
   iron: IRON,
   titanium: TITANIUM,
   brass: BRASS,
+  nickel: NICKEL,
+  cobalt: COBALT,
+  palladium: PALLADIUM,
+  platinum: PLATINUM,
+  rhodium: RHODIUM,
+  tungsten: TUNGSTEN,
+  molybdenum: MOLYBDENUM,
+  tin: TIN,
 };
 
 /** Complex index of a metal at a wavelength (nm), linear in photon energy, held constant outside the table. */
@@ -136,7 +186,7 @@ export function metalReflectance(metal: Exclude<Metal, 'none'>, cosine: number):
   return rgb.map((v) => Math.min(1, Math.max(0, v))) as [number, number, number];
 }
 
-/** A film on a metal: its index, and how thick it is in micrometres. */
+/** A film: its index, and how thick it is in micrometres. */
 export interface Film {
   ior: number;
   thickness: number;
@@ -164,6 +214,20 @@ export function filmedReflectance(
       if (measured) for (let all = 0; all < 3; all++) rgb[all] += r * WEIGHTS[i][all];
       else rgb[c] += r * WEIGHTS[i][c];
     }
+  });
+  return rgb.map((v) => Math.min(1, Math.max(0, v))) as [number, number, number];
+}
+
+/** Reflectance of a dielectric of an index under a thin film, in linear Rec.709, clipped to [0, 1]. */
+export function filmedDielectric(
+  n: number,
+  { ior, thickness }: Film,
+  cosine: number,
+): [number, number, number] {
+  const rgb: [number, number, number] = [0, 0, 0];
+  WAVELENGTHS.forEach((nm, i) => {
+    const r = filmReflectance(cosine, ior, thickness * 1000, nm, n, 0, turned);
+    for (let c = 0; c < 3; c++) rgb[c] += r * WEIGHTS[i][c];
   });
   return rgb.map((v) => Math.min(1, Math.max(0, v))) as [number, number, number];
 }

@@ -4,6 +4,8 @@ import { ready } from './ready/ready.ts';
 import { READY_LAYERED } from './ready/layered.ts';
 import { READY_METALS } from './ready/metals.ts';
 import { READY_PAINTS } from './ready/paints.ts';
+import { READY_PICTURED } from './ready/pictured.ts';
+import { READY_SOFT } from './ready/soft.ts';
 import { READY_STUFFS } from './ready/stuffs.ts';
 
 export const READY_FINISHES: readonly Finish[] = [
@@ -89,7 +91,9 @@ export const READY_FINISHES: readonly Finish[] = [
   ...READY_METALS,
   ...READY_PAINTS,
   ...READY_STUFFS,
+  ...READY_PICTURED,
   ...READY_LAYERED,
+  ...READY_SOFT,
 ];
 
 /** The ready finish of an id. @throws when there is none */

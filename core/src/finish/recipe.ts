@@ -6,15 +6,22 @@
  * so that the mean is interpolated and each of them keeps its energy. Which coat a path meets is chance too, by how
  * far each covers what lies under it: a mixture of surfaces is their mean (OpenPBR 1.1, "Mixing").
  */
-import type { Coat, Feed, FeedSource, Finish, Surface } from '../document/index.ts';
+import { plainSurface } from '../document/defaults.ts';
+import type { Coat, Feed, FeedSource, Finish, PictureRef, Surface } from '../document/index.ts';
 import { COAT, SURFACE } from '../document/parameters.ts';
 import { linearOf, oklabOf } from '../maths/oklab.ts';
+import { glowOf } from './glow.ts';
+import { srgbStep, type Channel, type Coding } from '../texture/texture.ts';
 
 /** One axis over the faces that wear a finish; lengths in metres. */
 export interface Axis {
   source: FeedSource;
-  of: 'letter' | 'block';
+  of: Feed['of'];
+  /** Of distances: to what. */
+  toward: Feed['toward'];
   late: boolean;
+  /** Of pictures: which one, what of it, and how it lies. */
+  laid: LaidPicture | null;
   scale: number;
   stretch: number;
   turn: number;
@@ -27,11 +34,27 @@ export interface Axis {
   breakupScale: number;
 }
 
+/** A picture over faces. */
+export interface LaidPicture {
+  picture: PictureRef;
+  coding: Coding;
+  channel: Channel;
+  /** Light that glows is as bright as the picture's brightest; all else as it stands, to white. */
+  toPeak: boolean;
+  lay: Feed['lay'];
+  tile: number;
+  zoom: number;
+  shift: readonly [number, number];
+  edges: Feed['edges'];
+}
+
 /** Values along an axis: places in rising order, and numbers or colours at them, interpolated between. */
 export interface Course {
   axis: number;
   at: number[];
   values: number[][];
+  /** Of a colour's channel alone: which one. */
+  channel?: number;
 }
 
 export interface RecipeCoat {
@@ -42,8 +65,19 @@ export interface RecipeCoat {
   surface: Surface;
   /** What is fed of the surface. */
   fed: (Course & { parameter: keyof Surface })[];
+  /** Coats above that only add their light. */
+  added: AddedLight[];
+  /** There is nothing: light goes straight through. */
+  nothing?: true;
   /** The grid of its surfaces: axes, and the places along them. */
   grid: { axis: number; at: number[] }[];
+}
+
+/** The light of a coat that lies as light upon others: as much as it covers of what it gives. */
+export interface AddedLight {
+  cover: number | Course;
+  surface: Surface;
+  fed: RecipeCoat['fed'];
 }
 
 /** Coats from the top down, and the axes they are laid along. */
@@ -54,11 +88,21 @@ export interface Recipe {
 
 /** Most surfaces of one coat's family, and of one axis of it. */
 const MOST_SURFACES = 256;
+/** The same where a picture gives a colour, which takes three. */
+const MOST_PICTURED = 512;
 const MOST_ALONG = 48;
 
-const axisOf = (feed: Feed): Axis => ({
+function laidOf(feed: Feed, channel: Channel): LaidPicture {
+  const { picture, coding, lay, tile, zoom, edges } = feed;
+  const toPeak = feed.parameter === 'emission_color';
+  return { picture, coding, channel, toPeak, lay, tile, zoom, shift: [feed.shift_x, feed.shift_y], edges };
+}
+
+const axisOf = (feed: Feed, channel: Channel): Axis => ({
   source: feed.source,
+  laid: feed.source === 'picture' ? laidOf(feed, channel) : null,
   of: feed.of,
+  toward: feed.toward,
   late: feed.shape === 'fresnel',
   scale: feed.scale,
   stretch: feed.stretch,
@@ -77,8 +121,8 @@ class Axes {
   readonly all: Axis[] = [];
   private readonly numbers = new Map<string, number>();
 
-  of(feed: Feed): number {
-    const axis = axisOf(feed);
+  of(feed: Feed, channel: Channel = feed.take === 'cover' ? 'cover' : 'light'): number {
+    const axis = axisOf(feed, channel);
     const key = JSON.stringify(axis);
     let number = this.numbers.get(key);
     if (number === undefined) {
@@ -87,6 +131,28 @@ class Axes {
     }
     return number;
   }
+}
+
+/** Steps of a colour that a picture gives: even to the eye, and exact at each. */
+const PICTURE_STEPS = 8;
+
+/** Whether a feed gives a colour that is the picture's own, and its stops do not count. */
+export const isPicturesColour = (feed: Feed) =>
+  feed.source === 'picture' &&
+  feed.take === 'colour' &&
+  SURFACE[feed.parameter as 'base_color']?.kind === 'colour';
+
+/** The courses of a colour that is a picture's own: each channel along its own axis. */
+function channelCourses(feed: Feed, axes: Axes): Course[] {
+  const at = Array.from({ length: PICTURE_STEPS }, (_, i) => srgbStep(i / (PICTURE_STEPS - 1)));
+  const values = at.map((v) => [v]);
+  const whole = { ...feed, from: 0, to: 1, breakup: 0 };
+  return (['red', 'green', 'blue'] as const).map((name, channel) => ({
+    axis: axes.of(whole, name),
+    at,
+    values,
+    channel,
+  }));
 }
 
 /** The course of a feed, its values in the range of its parameter. */
@@ -163,7 +229,9 @@ const MOST_BETWEEN = 16;
 function gridOf(fed: RecipeCoat['fed']): RecipeCoat['grid'] {
   const byAxis = new Map<number, RecipeCoat['fed']>();
   for (const course of fed) byAxis.set(course.axis, [...(byAxis.get(course.axis) ?? []), course]);
-  const room = Math.max(2, Math.min(MOST_ALONG, Math.floor(MOST_SURFACES ** (1 / Math.max(1, byAxis.size)))));
+  const most = fed.some((f) => f.channel !== undefined) ? MOST_PICTURED : MOST_SURFACES;
+  // rounded, for a cube root of 512 is not quite 8
+  const room = Math.max(2, Math.min(MOST_ALONG, Math.floor(most ** (1 / Math.max(1, byAxis.size)) + 1e-9)));
   return [...byAxis].map(([axis, courses]) => {
     const finer = courses.map((course) => {
       if (MIXES.has(course.parameter) && courses.length === 1) return course;
@@ -182,18 +250,47 @@ function gridOf(fed: RecipeCoat['fed']): RecipeCoat['grid'] {
   });
 }
 
-function coatOf(surface: Surface, feeds: readonly Feed[], axes: Axes, cover: number | null): RecipeCoat {
+function coatOf(
+  surface: Surface,
+  feeds: readonly Feed[],
+  axes: Axes,
+  cover: number | null,
+  added: AddedLight[] = [],
+): RecipeCoat {
   const ofCover = feeds.find((f) => f.parameter === 'cover');
   const ofRelief = feeds.find((f) => f.parameter === 'relief');
   const fed = feeds
-    .filter((f) => f !== ofCover && f !== ofRelief)
-    .map((f) => ({ ...courseOf(f, axes), parameter: f.parameter as keyof Surface }));
+    .filter((f) => f !== ofCover && f !== ofRelief && f.parameter !== 'geometry_opacity')
+    .flatMap((f) => {
+      const courses = isPicturesColour(f) ? channelCourses(f, axes) : [courseOf(f, axes)];
+      return courses.map((course) => ({ ...course, parameter: f.parameter as keyof Surface }));
+    });
   return {
     cover: cover === null ? 1 : ofCover ? courseOf(ofCover, axes) : cover,
     relief: ofRelief ? courseOf(ofRelief, axes) : null,
     surface,
     fed,
-    grid: gridOf(fed),
+    added,
+    grid: gridOf([...fed, ...added.flatMap(lightCourses)]),
+  };
+}
+
+/** What of an added light differs over the face, as courses of a surface's own light. */
+const lightCourses = ({ cover, fed }: AddedLight): RecipeCoat['fed'] => [
+  ...fed,
+  ...(typeof cover === 'number' ? [] : [{ ...cover, parameter: 'emission_luminance' as const }]),
+];
+
+/** A surface that gives so much more light. */
+function withLight(surface: Surface, more: readonly number[]): Surface {
+  if (!more.some((v) => v > 0)) return surface;
+  const nits = glowOf(surface).nits.map((v, c) => v + more[c]);
+  const most = Math.max(...nits);
+  return {
+    ...surface,
+    emission_gas: 'none',
+    emission_color: nits.map((v) => v / most),
+    emission_luminance: most,
   };
 }
 
@@ -206,93 +303,101 @@ export function recipeOf({
   const worn = coats.filter(
     (c: Coat) => c.on && (c.cover > 0 || c.feeds.some((f) => f.parameter === 'cover')),
   );
-  if (worn.length === 0 && feeds.length === 0) return null;
+  if (worn.length === 0 && feeds.length === 0 && surface.geometry_opacity === 1) return null;
   const axes = new Axes();
-  const over = [...worn].reverse().map((c) => coatOf(c.surface, c.feeds, axes, c.cover));
-  return { coats: [...over, coatOf(surface, feeds, axes, null)], axes: axes.all };
+  const over: RecipeCoat[] = [];
+  const lights: AddedLight[] = [];
+  for (const c of [...worn].reverse()) {
+    const coat = coatOf(
+      c.surface,
+      c.feeds,
+      axes,
+      c.cover * opacityOf(c),
+      c.lies === 'over' ? [...lights] : [],
+    );
+    if (c.lies === 'over') over.push(coat);
+    else lights.push({ cover: coat.cover, surface: coat.surface, fed: coat.fed });
+  }
+  const lowest = coatOf(surface, feeds, axes, null, lights);
+  const ofOpacity = feeds.find((f) => f.parameter === 'geometry_opacity');
+  const opacity = ofOpacity ? courseOf(ofOpacity, axes) : surface.geometry_opacity;
+  if (opacity === 1) return { coats: [...over, lowest], axes: axes.all };
+  const nothing = coatOf(NOTHING, [], axes, null);
+  return { coats: [...over, { ...lowest, cover: opacity }, { ...nothing, nothing: true }], axes: axes.all };
+}
+
+/** Where nothing is: light goes straight through. */
+const NOTHING: Surface = plainSurface({
+  geometry_thin_walled: true,
+  transmission_weight: 1,
+  specular_weight: 0,
+  specular_ior: 1,
+});
+
+/** How much of a coat is there, on the whole: its cover is counted by place, and its opacity with it. */
+function opacityOf({ surface, feeds }: Coat): number {
+  const fed = feeds.find((f) => f.parameter === 'geometry_opacity');
+  if (!fed) return surface.geometry_opacity;
+  const values = fed.stops.map((s) => Math.min(1, Math.max(0, s.value)));
+  return values.reduce((sum, v) => sum + v, 0) / values.length;
 }
 
 /** The family of a coat's surfaces: the grid's places, the first axis running fastest. */
-export function surfacesOf({ surface, fed, grid }: RecipeCoat): Surface[] {
+export function surfacesOf(coat: RecipeCoat): Surface[] {
+  const { grid } = coat;
   const count = grid.reduce((n, { at }) => n * at.length, 1);
   return Array.from({ length: count }, (_, n) => {
-    const made: Record<string, unknown> = { ...surface };
     let rest = n;
     const chosen = new Map<number, number>();
     for (const { axis, at } of grid) {
       chosen.set(axis, rest % at.length);
       rest = Math.floor(rest / at.length);
     }
-    for (const course of fed) {
+    const here = (course: Course): number[] => {
       const { at } = grid.find((g) => g.axis === course.axis)!;
       const i = chosen.get(course.axis)!;
       // the first of two places at an edge belongs to what comes before it
-      const before = at[i + 1] === at[i];
-      const value = before ? valueBefore(course, at[i]) : valueAt(course, at[i]);
-      made[course.parameter] = value.length === 1 ? value[0] : value;
-    }
-    return made as unknown as Surface;
+      return at[i + 1] === at[i] ? valueBefore(course, at[i]) : valueAt(course, at[i]);
+    };
+    return surfaceAt(coat, here);
   });
+}
+
+/** A coat's surface where its courses give what they give, with the light that lies on it. */
+export const surfaceAt = (
+  { surface, fed, added }: RecipeCoat,
+  valueOf: (course: Course) => number[],
+): Surface => withLight(fedSurface(surface, fed, valueOf), lightOf(added, valueOf));
+
+/** A surface with what is fed, by what each course gives. */
+function fedSurface(
+  surface: Surface,
+  fed: RecipeCoat['fed'],
+  valueOf: (course: Course) => number[],
+): Surface {
+  const made: Record<string, unknown> = { ...surface };
+  for (const course of fed) {
+    const { parameter, channel } = course;
+    const value = valueOf(course);
+    if (channel !== undefined)
+      made[parameter] = (made[parameter] as number[]).map((v, c) => (c === channel ? value[0] : v));
+    else made[parameter] = value.length === 1 ? value[0] : value;
+  }
+  return made as unknown as Surface;
+}
+
+/** What coats that lie as light add, nits. */
+function lightOf(added: readonly AddedLight[], valueOf: (course: Course) => number[]): number[] {
+  const sum = [0, 0, 0];
+  for (const { cover, surface, fed } of added) {
+    const share = typeof cover === 'number' ? cover : valueOf(cover)[0];
+    glowOf(fedSurface(surface, fed, valueOf)).nits.forEach((v, c) => (sum[c] += share * v));
+  }
+  return sum;
 }
 
 /** Value of a course just before a place. */
 function valueBefore({ at, values }: Omit<Course, 'axis'>, u: number): number[] {
   const i = at.indexOf(u);
   return i >= 0 ? values[i] : valueAt({ at, values }, u);
-}
-
-/** A coat that covers next to nothing still gives light where it does. */
-const LEAST_COVER = 1e-3;
-
-/** Each coat with its share of all that is seen, on average along the axes. */
-function sharesOf({ coats }: Recipe): { coat: RecipeCoat; share: number }[] {
-  let left = 1;
-  return coats.map((coat) => {
-    const cover = typeof coat.cover === 'number' ? coat.cover : Math.max(LEAST_COVER, meanOf(coat.cover)[0]);
-    const share = left * cover;
-    left -= share;
-    return { coat, share };
-  });
-}
-
-/** Mean of what the surfaces of a finish give, nits: what its light is weighed by. */
-export function meanGlow(recipe: Recipe): number[] {
-  const sum = [0, 0, 0];
-  for (const { coat, share } of sharesOf(recipe)) {
-    const surfaces = surfacesOf(coat);
-    for (const { emission_color, emission_luminance } of surfaces)
-      emission_color.forEach((v, c) => (sum[c] += (share * v * emission_luminance) / surfaces.length));
-  }
-  return sum;
-}
-
-/**
- * One plain surface that stands for a finish where coats and feeds cannot be shown: its numbers and colours are their
- * means, its choices and switches those of the coat that shows most.
- */
-export function meanSurface(recipe: Recipe): Surface {
-  const shares = sharesOf(recipe);
-  const most = shares.reduce((a, b) => (b.share > a.share ? b : a)).coat.surface;
-  const out: Record<string, unknown> = { ...most };
-  for (const [key, { kind }] of Object.entries(SURFACE)) {
-    if (kind !== 'number' && kind !== 'colour') continue;
-    let sum: number[] = kind === 'number' ? [0] : [0, 0, 0];
-    for (const { coat, share } of shares) {
-      const fed = coat.fed.find((f) => f.parameter === key);
-      const own = coat.surface[key as keyof Surface] as number | number[];
-      const mean = fed ? meanOf(fed) : typeof own === 'number' ? [own] : own;
-      sum = sum.map((v, c) => v + share * mean[c]);
-    }
-    out[key] = kind === 'number' ? sum[0] : sum;
-  }
-  return out as unknown as Surface;
-}
-
-/** Mean of a course along its axis. */
-function meanOf({ at, values }: Course): number[] {
-  const steps = 32;
-  const sum = values[0].map(() => 0);
-  for (let i = 0; i < steps; i++)
-    valueAt({ at, values }, (i + 0.5) / steps).forEach((v, c) => (sum[c] += v / steps));
-  return sum;
 }

@@ -1,7 +1,7 @@
 /** What share of light a surface reflects at each angle: the curve in the desk and the tracer's own table. */
 import type { Surface } from '../document/index.ts';
 import { dielectric, f0OfIor, f82Tint } from './fresnel.ts';
-import { filmedReflectance, metalReflectance } from './metals.ts';
+import { filmedDielectric, filmedReflectance, metalReflectance } from './metals.ts';
 
 export type Rgb = [number, number, number];
 
@@ -31,11 +31,18 @@ export function effectiveIor(ior: number, weight: number): number {
 /** Mirror-like reflectance of the whole surface at a cosine, coat on top: what the desk's curve shows. */
 export function reflectanceAt(surface: Surface, cosine: number): Rgb {
   const metal = metallic(surface, cosine);
-  const glass = dielectric(cosine, effectiveIor(surface.specular_ior, surface.specular_weight));
+  const ior = effectiveIor(surface.specular_ior, surface.specular_weight);
+  const bare = dielectric(cosine, ior);
+  const { thin_film_weight: film, thin_film_ior, thin_film_thickness } = surface;
+  const filmed =
+    film > 0 && surface.base_metalness < 1
+      ? filmedDielectric(ior, { ior: thin_film_ior, thickness: thin_film_thickness }, cosine)
+      : [bare, bare, bare];
   const coat = surface.coat_weight * dielectric(cosine, surface.coat_ior);
   return [0, 1, 2].map((c) => {
     const base =
-      surface.base_metalness * metal[c] + (1 - surface.base_metalness) * glass * surface.specular_color[c];
+      surface.base_metalness * metal[c] +
+      (1 - surface.base_metalness) * (bare + (filmed[c] - bare) * film) * surface.specular_color[c];
     const through = 1 - surface.coat_weight + surface.coat_weight * surface.coat_color[c];
     return coat + (1 - coat) * base * through;
   }) as Rgb;

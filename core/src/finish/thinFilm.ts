@@ -1,5 +1,5 @@
 /**
- * A film thinner than light is long, on a metal: reflectance by interference between its two faces (Airy's formula,
+ * A film thinner than light is long, on a metal or a dielectric: reflectance by interference between its two faces (Airy's formula,
  * Born & Wolf §1.6.4 and §14.4.1), both polarisations exactly.
  */
 interface Complex {
@@ -43,7 +43,7 @@ const GRAZING = 1e-6;
  * @param incident cosine of the ray with the normal, 0 … 1
  * @param film index of the film, real
  * @param thickness and `nm`, the wavelength, in nanometres
- * @param n real and `k` imaginary part of the metal's index
+ * @param n real and `k` imaginary part of the index of what lies under it; no k for a dielectric
  * @param turned cosine and sine of a phase, so that every engine gives the same bits
  */
 export function filmReflectance(

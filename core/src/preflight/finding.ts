@@ -10,6 +10,8 @@ export interface Facts {
   'drawing-left-out': { drawing: string; parts: string[] };
   /** An environment could not be used, and another stands in. */
   'surround-replaced': { surround: string; instead: string; reason: string };
+  /** A picture that a finish is fed from could not be used; grey stands in. */
+  'picture-replaced': { picture: string; finishes: string[]; reason: string };
   /** Outlines that cross themselves too often are left out. */
   'outline-tangled': { texts: string[] };
   /** Outlines too intricate for a bevel or a dome stay flat. */
@@ -18,7 +20,8 @@ export interface Facts {
 export type FindingCode = keyof Facts;
 
 /** What mends a finding; null where nothing does but another file. */
-export type Mend = 'choose-font' | 'choose-surround' | 'replace-drawing' | 'simplify-outline' | null;
+export type Mend =
+  'choose-font' | 'choose-surround' | 'choose-picture' | 'replace-drawing' | 'simplify-outline' | null;
 
 export type Finding = {
   [C in FindingCode]: {
@@ -37,6 +40,7 @@ const MENDS: Record<FindingCode, { mend: Mend; grave: boolean }> = {
   'drawing-unusable': { mend: 'replace-drawing', grave: true },
   'drawing-left-out': { mend: null, grave: false },
   'surround-replaced': { mend: 'choose-surround', grave: true },
+  'picture-replaced': { mend: 'choose-picture', grave: true },
   'outline-tangled': { mend: 'simplify-outline', grave: true },
   'outline-flat': { mend: 'simplify-outline', grave: true },
 };

@@ -11,6 +11,8 @@ export function findingText({ code, what }: Finding): string {
       return `${what.drawing}: left out ${what.parts.join(', ')}`;
     case 'surround-replaced':
       return `surround ${what.surround} could not be used (${what.reason}); ${what.instead} stands in`;
+    case 'picture-replaced':
+      return `picture ${what.picture} of ${what.finishes.join(', ')} could not be used (${what.reason}); grey stands in`;
     case 'outline-tangled':
       return `the outline of ${what.texts.join(' ')} crosses itself too often and is left out`;
     case 'outline-flat':

@@ -1,4 +1,5 @@
 /** Document, solids and environment picture to a RenderScene. */
+import { wordsOf } from '../document/words.ts';
 import {
   aspectOf,
   finishAt,
@@ -6,6 +7,7 @@ import {
   type Block,
   type Finish,
   type Look,
+  type PictureRef,
   type Project,
   type Shot,
   type Surface,
@@ -16,6 +18,7 @@ import type { SurroundPicture } from '../light/surround.ts';
 import { cos, pow, sin } from '../maths/reproducible.ts';
 import type { BlockSolids, LetterSolid } from '../solid/blockSolids.ts';
 import type { Box } from '../stage/camera.ts';
+import { meanChannel, textureKey, type Coding, type Texture } from '../texture/texture.ts';
 import { BARE, type RenderScene, type SceneLight } from './renderScene.ts';
 import { SceneBuilder, type PartOf } from './sceneBuilder.ts';
 import { SceneSolids } from './sceneSolids.ts';
@@ -30,8 +33,11 @@ interface SceneInput {
   shot: Shot;
   solids: readonly BlockSolids[];
   surround: SurroundPicture;
+  textures: Texture[];
   /** Put the large arrays into shared memory. */
   shared?: boolean;
+  /** Finishes that nothing wears yet. */
+  trial?: readonly Finish[];
 }
 
 /** The block's ink and depth in world space. */
@@ -105,14 +111,19 @@ function localOf({ x, y, turn }: LetterSolid, { scale, backAt }: BlockSolids): n
   return [c, -s, 0, x * scale, s, c, 0, y * scale, 0, 0, scale, backAt];
 }
 
-/** Finishes of a scene: bare, the project's, then the points of light of each strip. */
+/** Finishes of a scene: bare, the project's, the points of light of each strip, then those only tried. */
 class Finishes {
   readonly all: Optics[];
   readonly within: number[];
   private readonly numbers: Map<string, number>;
   private readonly points = new Map<string, number>();
 
-  constructor(project: Project, optics: (surface: Surface) => Optics, ofFinish: (finish: Finish) => Optics) {
+  constructor(
+    project: Project,
+    trial: readonly Finish[],
+    optics: (surface: Surface) => Optics,
+    ofFinish: (finish: Finish) => Optics,
+  ) {
     this.all = [optics(BARE_SURFACE), ...project.finishes.map(ofFinish)];
     this.numbers = new Map(project.finishes.map((f, i) => [f.id, i + 1]));
     this.within = [BARE, ...project.finishes.map((f) => this.of(f.within))];
@@ -126,6 +137,8 @@ class Finishes {
           ),
         );
     }
+    this.all.push(...trial.map(ofFinish));
+    while (this.within.length < this.all.length) this.within.push(BARE);
   }
 
   of = (id: string | null): number => (id === null ? BARE : (this.numbers.get(id) ?? BARE));
@@ -147,8 +160,22 @@ export class SceneCompiler {
   }
 
   private ofSurface = (surface: Surface): Optics => this.kept(surface, () => opticsOf(surface));
-  private ofFinish = ({ surface, feeds, coats }: Finish): Optics =>
-    this.kept([surface, feeds, coats], () => finishOptics({ surface, feeds, coats }));
+  private ofFinish({ surface, feeds, coats }: Finish, textures: readonly Texture[]): Optics {
+    const laid = (picture: PictureRef, coding: Coding) =>
+      textures.find((t) => t.key === textureKey(picture, coding));
+    // the same picture may be missing now and there later
+    const fedFrom = [...feeds, ...coats.flatMap((c) => c.feeds)]
+      .filter((f) => f.source === 'picture')
+      .map((f) => laid(f.picture, f.coding)?.mean);
+    return this.kept([surface, feeds, coats, fedFrom], () =>
+      finishOptics({ surface, feeds, coats }, ({ picture, coding, channel, toPeak }) => {
+        const texture = laid(picture, coding);
+        if (!texture) return null;
+        const mean = meanChannel(texture, channel);
+        return Math.min(1, toPeak && texture.peak > 0 ? mean / texture.peak : mean);
+      }),
+    );
+  }
 
   private kept(what: unknown, make: () => Optics): Optics {
     const key = JSON.stringify(what);
@@ -162,9 +189,11 @@ export class SceneCompiler {
   }
 
   /** Compiles one moment of a project under one look. */
-  compile({ project, look, shot, solids, surround }: SceneInput): RenderScene {
+  compile({ project, look, shot, solids, surround, textures, trial = [] }: SceneInput): RenderScene {
     const typeBox = typeBoxOf(project.blocks, solids);
-    const finishes = new Finishes(project, this.ofSurface, this.ofFinish);
+    const finishes = new Finishes(project, trial, this.ofSurface, (finish) =>
+      this.ofFinish(finish, textures),
+    );
     const groups: string[] = [];
     const groupOf = (name: string) => groups.push(name) - 1;
     const lights = sceneLights(look, centreOf(typeBox), groupOf);
@@ -181,6 +210,7 @@ export class SceneCompiler {
       const of = solids.find((s) => s.block === block.id);
       if (!of) continue;
       builder.place(`block/${block.id}`, placementOf(block));
+      const words = wordsOf(block);
       for (const letter of of.letters) {
         const { zones, zoneStarts } = letter.solid;
         let colours = 0;
@@ -194,7 +224,7 @@ export class SceneCompiler {
           const group = glowGroup(finish, `${block.id}/${zone}`);
           return { first: zoneStarts[k], triangles, zone, colour, finish, group };
         });
-        const thing = { block: block.id, letter: letter.letter, piece: null };
+        const thing = { block: block.id, letter: letter.letter, word: words.get(letter.letter), piece: null };
         builder.add(this.solids.ofLetter(letter.solid), localOf(letter, of), thing, parts);
       }
     }
@@ -220,6 +250,7 @@ export class SceneCompiler {
       ...builder.built(this.shared),
       finishes: finishes.all,
       within: finishes.within,
+      textures,
       lights,
       surround: {
         picture: surround,

@@ -3,8 +3,11 @@ import type { Document, Extension, Material } from '@gltf-transform/core';
 import {
   KHRMaterialsAnisotropy,
   KHRMaterialsClearcoat,
+  KHRMaterialsDispersion,
   KHRMaterialsEmissiveStrength,
   KHRMaterialsIOR,
+  KHRMaterialsIridescence,
+  KHRMaterialsSheen,
   KHRMaterialsSpecular,
   KHRMaterialsTransmission,
   KHRMaterialsVolume,
@@ -15,8 +18,11 @@ import { gltfMaterial } from '../finish/gltf.ts';
 export const GLTF_EXTENSIONS: (typeof Extension)[] = [
   KHRMaterialsAnisotropy,
   KHRMaterialsClearcoat,
+  KHRMaterialsDispersion,
   KHRMaterialsEmissiveStrength,
   KHRMaterialsIOR,
+  KHRMaterialsIridescence,
+  KHRMaterialsSheen,
   KHRMaterialsSpecular,
   KHRMaterialsTransmission,
   KHRMaterialsVolume,
@@ -37,7 +43,8 @@ export function materialMaker(
     const said = gltfMaterial(optics);
     const material = document
       .createMaterial(name)
-      .setBaseColorFactor([...said.baseColor, 1])
+      .setBaseColorFactor([...said.baseColor, said.opacity])
+      .setAlphaMode(said.opacity < 1 ? 'BLEND' : 'OPAQUE')
       .setMetallicFactor(said.metallic)
       .setRoughnessFactor(said.roughness)
       .setDoubleSided(optics.thin);
@@ -90,6 +97,30 @@ export function materialMaker(
           .createAnisotropy()
           .setAnisotropyStrength(said.anisotropy.strength)
           .setAnisotropyRotation(said.anisotropy.rotation),
+      );
+    if (said.sheen.color.some((v) => v > 0))
+      material.setExtension(
+        'KHR_materials_sheen',
+        document
+          .createExtension(KHRMaterialsSheen)
+          .createSheen()
+          .setSheenColorFactor(said.sheen.color)
+          .setSheenRoughnessFactor(said.sheen.roughness),
+      );
+    if (said.iridescence.weight > 0)
+      material.setExtension(
+        'KHR_materials_iridescence',
+        document
+          .createExtension(KHRMaterialsIridescence)
+          .createIridescence()
+          .setIridescenceFactor(said.iridescence.weight)
+          .setIridescenceIOR(said.iridescence.ior)
+          .setIridescenceThicknessMaximum(said.iridescence.thickness),
+      );
+    if (said.dispersion > 0)
+      material.setExtension(
+        'KHR_materials_dispersion',
+        document.createExtension(KHRMaterialsDispersion).createDispersion().setDispersion(said.dispersion),
       );
     if (said.emission.strength > 0) {
       material.setEmissiveFactor(said.emission.color);

@@ -11,6 +11,7 @@ import type { Optics } from '../finish/optics.ts';
 import type { PlacedLight } from '../light/placing.ts';
 import type { SurroundPicture } from '../light/surround.ts';
 import type { Box, OrbitCamera } from '../stage/camera.ts';
+import type { Texture } from '../texture/texture.ts';
 
 /** Stands in arrays of numbers for nothing. */
 export const NONE = 0xffffffff;
@@ -74,6 +75,8 @@ export interface Parts {
 export interface Thing {
   block: string | null;
   letter: string | null;
+  /** Which word of its block the letter is of, from 0. */
+  word?: number;
   piece: string | null;
 }
 
@@ -120,6 +123,8 @@ export interface RenderScene {
   things: Thing[];
   /** The first is the bare, undressed surface. */
   finishes: Optics[];
+  /** Pictures that finishes are fed from. */
+  textures: Texture[];
   /** Of each finish, the one that is met from within in its place; 0 where it is the same. */
   within: number[];
   lights: SceneLight[];

@@ -1,5 +1,14 @@
 /** A project, one of its looks and shots → solids → scene, keeping fonts, solids and pictures that stay. */
-import type { Block, DrawingRef, FontRef, Look, Project, Shot } from '../document/index.ts';
+import type {
+  Block,
+  DrawingRef,
+  Finish,
+  FontRef,
+  Look,
+  PictureRef,
+  Project,
+  Shot,
+} from '../document/index.ts';
 import { PAINTED_SURROUNDS, paintSurround } from '../light/paintedSurrounds.ts';
 import type { SurroundPicture } from '../light/surround.ts';
 import { SolidCache, solidsOf, type BlockSolids, type LetterSolid } from '../solid/blockSolids.ts';
@@ -16,12 +25,16 @@ import { finding, type Finding } from '../preflight/finding.ts';
 import { detailOf, type Detail } from './detail.ts';
 import { SceneCompiler } from './compileScene.ts';
 import type { RenderScene } from './renderScene.ts';
+import { paintTexture } from '../texture/paintedTextures.ts';
+import { textureKey, textureOf, type Coding, type Pixels, type Texture } from '../texture/texture.ts';
 
 /** Where files come from: the disk, the server, or a .wemlox file. */
 export interface Sources {
   shippedFont(file: string): Promise<Uint8Array>;
   uploadedFont(hash: string): Promise<Uint8Array>;
   uploadedDrawing(hash: string): Promise<Uint8Array>;
+  /** An uploaded picture that finishes are fed from, read. */
+  uploadedPicture(hash: string, coding: Coding): Promise<Pixels>;
   /** An uploaded environment, read. */
   uploadedSurround(hash: string): Promise<SurroundPicture>;
 }
@@ -47,6 +60,7 @@ const STAND_INS = ['varela-round', 'recursive', 'archivo-black'];
 /** Environment pictures kept open; the oldest go first. */
 const MOST_PICTURES = 6;
 
+const sharedRoom = (bytes: number) => new SharedArrayBuffer(bytes);
 const reason = (error: unknown) => (error instanceof Error ? error.message : String(error));
 
 export class SceneMaker {
@@ -55,6 +69,7 @@ export class SceneMaker {
   private readonly fonts = new Map<string, Promise<OpenFont>>();
   private readonly drawings = new Map<string, Promise<OpenDrawing>>();
   private readonly pictures = new Map<string, Promise<SurroundPicture>>();
+  private readonly textures = new Map<string, Promise<Texture>>();
   private readonly cache = new SolidCache();
   private readonly compiler: SceneCompiler;
   /** Blocks as they were last made, by their identifiers: alike keys, alike letters and solids. */
@@ -175,9 +190,16 @@ export class SceneMaker {
 
   /**
    * @param width of the picture in pixels, by which detail is chosen; null makes everything in full detail
+   * @param trial finishes that nothing wears yet: they stand behind all others of the scene
    * @throws RangeError when the project has no such look or shot
    */
-  async make(project: Project, lookId: string, shotId: string, width: number | null): Promise<MadeScene> {
+  async make(
+    project: Project,
+    lookId: string,
+    shotId: string,
+    width: number | null,
+    trial: readonly Finish[] = [],
+  ): Promise<MadeScene> {
     const look = project.looks.find((l) => l.id === lookId);
     const shot = project.shots.find((s) => s.id === shotId);
     if (!look) throw new RangeError(`the project has no look ${lookId}`);
@@ -202,9 +224,10 @@ export class SceneMaker {
     this.blocks = new Map(lasting.map((b) => [b.solids.block, b]));
     const findings = blocks.flatMap((b) => b.findings);
     const surround = await this.surroundOf(look, findings);
+    const textures = await this.texturesOf([...project.finishes, ...trial], findings);
     const painted = performance.now();
     const solids = blocks.map((b) => b.solids);
-    const scene = this.compiler.compile({ project, look, shot, solids, surround });
+    const scene = this.compiler.compile({ project, look, shot, solids, surround, textures, trial });
     spent.scene = performance.now() - painted;
     return {
       scene,
@@ -237,6 +260,46 @@ export class SceneMaker {
     spent.shaping += shaped - started;
     spent.solids += performance.now() - shaped;
     return { key, solids, facts, joined, findings };
+  }
+
+  /** A picture with its smaller selves, painted or read once. @throws PictureError, or what the source throws */
+  texture({ source, id }: PictureRef, coding: Coding): Promise<Texture> {
+    const key = textureKey({ source, id }, coding);
+    return remember(this.textures, key, async () => {
+      const pixels = source === 'painted' ? paintTexture(id) : await this.sources.uploadedPicture(id, coding);
+      return textureOf(key, pixels, coding, this.shared ? sharedRoom : undefined);
+    });
+  }
+
+  /** The pictures that a project's finishes are fed from, each once; grey stands in for those that are unusable. */
+  private async texturesOf(finishes: readonly Finish[], findings: Finding[]): Promise<Texture[]> {
+    const uses = new Map<string, { picture: PictureRef; coding: Coding; by: Set<string> }>();
+    for (const { name, feeds, coats } of finishes)
+      for (const { source, picture, coding } of [...feeds, ...coats.flatMap((c) => c.feeds)]) {
+        if (source !== 'picture') continue;
+        const key = textureKey(picture, coding);
+        const use = uses.get(key) ?? { picture, coding, by: new Set() };
+        use.by.add(name);
+        uses.set(key, use);
+      }
+    // pictures are large: what no finish is fed from is not kept
+    for (const key of this.textures.keys()) if (!uses.has(key)) this.textures.delete(key);
+    return Promise.all(
+      [...uses].map(async ([key, { picture, coding, by }]) => {
+        try {
+          return await this.texture(picture, coding);
+        } catch (error) {
+          findings.push(
+            finding('picture-replaced', null, {
+              picture: picture.name,
+              finishes: [...by],
+              reason: reason(error),
+            }),
+          );
+          return textureOf(key, { width: 1, height: 1, data: Uint8Array.of(128, 128, 128, 255) }, coding);
+        }
+      }),
+    );
   }
 
   private async surroundOf({ surround }: Look, findings: Finding[]): Promise<SurroundPicture> {

@@ -28,6 +28,7 @@ export function soupScene(positions: Float32Array): RenderScene {
     solids: builder.solids,
     things: builder.things,
     ...builder.built(false),
+    textures: [],
     finishes: [opticsOf(plainSurface())],
     within: [0],
     lights: [],

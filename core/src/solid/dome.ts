@@ -382,12 +382,13 @@ export function buildDome(region: Contour[], shape: DomeShape): Solid {
     offset,
     sign,
     acrossAt: null,
+    rolledOut: null,
   });
   const none = placed(new Sheet(), 0, 1);
   const sheets = [
     placed(dome, shape.depth, 1),
     none,
-    { ...placed(side, 0, 1), acrossAt: 0 },
+    { ...placed(side, 0, 1), acrossAt: 0, rolledOut: 0 },
     none,
     placed(dome, 0, -1),
   ];

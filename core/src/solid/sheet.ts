@@ -10,7 +10,8 @@ export interface Solid {
   tangents: Float32Array;
   /**
    * Four floats a corner: along and across the outline (lengths on the surface, across growing from back to
-   * front and 0 where the front bevel begins; on fronts and backs the plane's x and y), then the plane's x and y.
+   * front and 0 where the front bevel begins; on fronts and backs the plane's x and y), then the plane's x and y, in
+   * which bevels and sides go on from the front's edge as if they were rolled out beside it.
    */
   uv: Float32Array;
   /** The zones it has; points of light once for each of their colours. */
@@ -23,8 +24,8 @@ export interface Solid {
   limits: BevelLimits | null;
 }
 
-/** Floats of a corner: position, normal, tangent, along and across. */
-const CORNER = 11;
+/** Floats of a corner: position, normal, tangent, along and across, distance from the outline inward. */
+const CORNER = 12;
 
 /** A growing list of corners, three a triangle. */
 export class Sheet {
@@ -44,6 +45,7 @@ export class Sheet {
     tz: number,
     along: number,
     across: number,
+    inward = 0,
   ): void {
     let at = this.corners++ * CORNER;
     if (at === this.data.length) {
@@ -62,16 +64,21 @@ export class Sheet {
     d[at++] = ty;
     d[at++] = tz;
     d[at++] = along;
-    d[at] = across;
+    d[at++] = across;
+    d[at] = inward;
   }
 }
 
-/** A sheet in its place: `sign` −1 mirrors it in z; `acrossAt` is where its across begins, null for faces. */
+/**
+ * A sheet in its place: `sign` −1 mirrors it in z; `acrossAt` is where its across begins, null for faces; `rolledOut` is
+ * how much longer the way over the front bevel is than the bevel is wide, null for what lies in the plane as it is.
+ */
 export interface PlacedSheet {
   sheet: Sheet;
   offset: number;
   sign: 1 | -1;
   acrossAt: number | null;
+  rolledOut: number | null;
 }
 
 export const inPlace = (sheet: Sheet, acrossAt: number | null = 0): PlacedSheet => ({
@@ -79,6 +86,7 @@ export const inPlace = (sheet: Sheet, acrossAt: number | null = 0): PlacedSheet 
   offset: 0,
   sign: 1,
   acrossAt,
+  rolledOut: null,
 });
 
 type SolidBox = NonNullable<Solid['box']>;
@@ -109,7 +117,7 @@ export function assemble(zones: readonly Zone[], sheets: readonly PlacedSheet[])
   const uv = new Float32Array(corners * 4);
   const zoneStarts = new Uint32Array(zones.length + 1);
   let at = 0;
-  sheets.forEach(({ sheet, offset, sign, acrossAt }, k) => {
+  sheets.forEach(({ sheet, offset, sign, acrossAt, rolledOut }, k) => {
     const d = sheet.data;
     zoneStarts[k] = at / 3;
     for (let i = 0; i < sheet.corners; i++, at++) {
@@ -126,8 +134,10 @@ export function assemble(zones: readonly Zone[], sheets: readonly PlacedSheet[])
       tangents[at * 3 + 2] = sign * d[from + 8];
       uv[at * 4] = d[from + 9];
       uv[at * 4 + 1] = acrossAt === null ? d[from + 10] : acrossAt + sign * d[from + 10];
-      uv[at * 4 + 2] = d[from];
-      uv[at * 4 + 3] = d[from + 1];
+      // outward is the tangent, turned
+      const out = rolledOut === null ? 0 : rolledOut - uv[at * 4 + 1] + d[from + 11];
+      uv[at * 4 + 2] = d[from] + out * d[from + 7];
+      uv[at * 4 + 3] = d[from + 1] - out * d[from + 6];
     }
   });
   zoneStarts[zones.length] = corners / 3;

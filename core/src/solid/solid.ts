@@ -104,6 +104,7 @@ export function wall(
   z0: number,
   z1: number,
   across0: number,
+  inward = 0,
 ): void {
   if (z1 - z0 <= 0) return;
   const across1 = across0 + z1 - z0;
@@ -112,7 +113,7 @@ export function wall(
     const q = outline.at(site, x[b], y[b]);
     if (q.along < p.along) q.along = p.along + Math.hypot(x[b] - x[a], y[b] - y[a]);
     const put = (i: number, { normal: [nx, ny], along }: typeof p, z: number, across: number) =>
-      sheet.corner(x[i], y[i], z, nx, ny, 0, -ny, nx, 0, along, across);
+      sheet.corner(x[i], y[i], z, nx, ny, 0, -ny, nx, 0, along, across, inward);
     put(a, p, z0, across0);
     put(b, q, z0, across0);
     put(b, q, z1, across1);
@@ -165,6 +166,7 @@ function slope(
           0,
           along,
           across[0] + (across[1] - across[0]) * s,
+          roof.r[i],
         );
       }
     }
@@ -203,14 +205,14 @@ function* faceCorners(
 
 /**
  * Bevel and face on one side, built upward from z = 0 at the outline.
- * @returns the bevel's and the face's sheets
+ * @returns the bevel's and the face's sheets, and how much longer the way over the bevel is than it is wide
  */
 function cap(
   outline: Outline,
   diagram: Voronoi | null,
   bevel: SolidShape['front'],
   sector: number | undefined,
-): [Sheet, Sheet] {
+): [Sheet, Sheet, number] {
   const bevelSheet = new Sheet();
   const faceSheet = new Sheet();
   const { sites } = outline;
@@ -225,7 +227,8 @@ function cap(
     const top = piece.up1 * bevel.height;
     if (piece.across1 === piece.across0 || !roof) {
       const places = band === 0 ? sites : roof!;
-      wall(bevelSheet, outline, band === 0 ? outlineSteps(sites) : roof!.steps[band], places, z, top, across);
+      const steps = band === 0 ? outlineSteps(sites) : roof!.steps[band];
+      wall(bevelSheet, outline, steps, places, z, top, across, levels[band]);
       across += top - z;
     } else {
       const next = across + Math.hypot(levels[band + 1] - levels[band], top - z);
@@ -248,7 +251,7 @@ function cap(
   for (const [x, y] of faceCorners(outlines, diagram, levels, sector)) {
     faceSheet.corner(x, y, z, 0, 0, 1, 1, 0, 0, x, y);
   }
-  return [bevelSheet, faceSheet];
+  return [bevelSheet, faceSheet, across - levels[band]];
 }
 
 /**
@@ -273,17 +276,17 @@ export function buildSolid(region: Contour[], shape: SolidShape): Solid {
   });
   const front = fitted(shape.front);
   const back = fitted(shape.back);
-  const [frontBevel, frontFace] = cap(outline, diagram, front, shape.sector);
+  const [frontBevel, frontFace, rolledOut] = cap(outline, diagram, front, shape.sector);
   const [backBevel, backFace] = cap(outline, diagram, back, shape.sector);
   const side = new Sheet();
   const [low, high] = [back.height, shape.depth - front.height];
   wall(side, outline, outlineSteps(outline.sites), outline.sites, low, high, low - high);
   const sheets: PlacedSheet[] = [
-    { sheet: frontFace, offset: high, sign: 1, acrossAt: null },
-    { sheet: frontBevel, offset: high, sign: 1, acrossAt: 0 },
-    { sheet: side, offset: 0, sign: 1, acrossAt: 0 },
-    { sheet: backBevel, offset: low, sign: -1, acrossAt: low - high },
-    { sheet: backFace, offset: low, sign: -1, acrossAt: null },
+    { sheet: frontFace, offset: high, sign: 1, acrossAt: null, rolledOut: null },
+    { sheet: frontBevel, offset: high, sign: 1, acrossAt: 0, rolledOut },
+    { sheet: side, offset: 0, sign: 1, acrossAt: 0, rolledOut },
+    { sheet: backBevel, offset: low, sign: -1, acrossAt: low - high, rolledOut },
+    { sheet: backFace, offset: low, sign: -1, acrossAt: null, rolledOut: null },
   ];
   return { ...withoutSlivers(assemble(SOLID_ZONES, sheets)), limits: diagram && bevelLimits(diagram) };
 }

@@ -1,8 +1,8 @@
-/** Where primary rays start: the shot's camera, or a small orthographic look at one zone of one letter. */
-import type { BounceLimits, RenderScene } from '../scene/renderScene.ts';
+/** Where primary rays start: the shot's camera, a small look at one letter, or the places of an unfolded one. */
+import { NO_BYTE, type BounceLimits, type RenderScene } from '../scene/renderScene.ts';
+import type { Unfolded } from '../scene/unfolded.ts';
 import { cameraFrame } from '../stage/camera.ts';
 import { cos, sin } from '../maths/reproducible.ts';
-import { ZONES, type Zone } from '../document/index.ts';
 import { composed, scaleOf } from '../scene/transform.ts';
 
 type Vec = [number, number, number];
@@ -11,6 +11,8 @@ export interface Eye {
   width: number;
   height: number;
   orthographic: boolean;
+  /** Rays that are followed in place of the eye's own: six floats a pixel, origin and direction. */
+  rays?: Float32Array;
   origin: Vec;
   forward: Vec;
   /** Half the picture's width and height: tangents, or metres when orthographic. */
@@ -45,24 +47,41 @@ export function shotEye(scene: RenderScene, width: number, height: number): Eye 
   };
 }
 
-/** From where each zone is best seen: azimuth and elevation in radians, in the block's own frame. */
-const SIGHT: Record<Zone, [number, number]> = {
-  front: [0, 0],
-  frontBevel: [-0.55, 0.5],
-  side: [-1.05, 0.45],
-  backBevel: [Math.PI + 0.55, 0.5],
-  back: [Math.PI, 0],
-  glass: [-0.4, 0.3],
-  gas: [-0.4, 0.3],
-  electrode: [-0.4, 0.3],
-  paintOut: [-0.4, 0.3],
-  standOff: [-1.05, 0.45],
-  strip: [-0.4, 0.3],
-  points: [-0.4, 0.3],
-};
+/** A ray starts this far before its surface, metres. */
+const BEFORE = 1e-4;
+/** Where no ray is followed, one that meets nothing stands in. */
+const OUT = [0, -1e7, 0, 0, -1, 0] as const;
+
+/** What the shot's camera sees of each place of a letter that lies unfolded, whatever stands before it. */
+export function unfoldedEye(scene: RenderScene, { width, height, zones, surface }: Unfolded): Eye {
+  const eye = shotEye(scene, width, height);
+  const [ex, ey, ez] = eye.origin;
+  const rays = new Float32Array(width * height * 6);
+  for (let i = 0, at = 0; i < zones.length; i++, at += 6) {
+    const [x, y, z] = [surface[at], surface[at + 1], surface[at + 2]];
+    const [dx, dy, dz] = [x - ex, y - ey, z - ez];
+    const away = dx * surface[at + 3] + dy * surface[at + 4] + dz * surface[at + 5] >= 0;
+    if (zones[i] === NO_BYTE || away) {
+      rays.set(OUT, at);
+      continue;
+    }
+    const l = Math.sqrt(dx * dx + dy * dy + dz * dz);
+    const back = BEFORE / l;
+    rays.set([x - dx * back, y - dy * back, z - dz * back, dx / l, dy / l, dz / l], at);
+  }
+  return {
+    ...eye,
+    rays,
+    visible: new Uint8Array(scene.parts.count).fill(1),
+    bounces: Math.min(4, scene.bounces),
+  };
+}
+
+/** From where a letter is seen by itself: azimuth and elevation in radians, in the block's own frame. */
+const SIGHT = [-0.5, 0.22] as const;
 
 /**
- * A close look at one zone of one letter, as wide as the letter.
+ * A close look at one letter.
  * @param dress finish number to show on the whole letter, or −1 for what it wears
  * @returns null when the letter is not in the scene
  */
@@ -70,7 +89,6 @@ export function cellEye(
   scene: RenderScene,
   block: string,
   letter: string,
-  zone: Zone | null,
   dress: number,
   width: number,
   height: number,
@@ -83,16 +101,14 @@ export function cellEye(
   });
   const some = own.indexOf(true);
   if (some < 0) return null;
-  const shown = Uint8Array.from(all, (i) =>
-    own[i] && (zone === null || ZONES[parts.zone[i]] === zone) ? 1 : 0,
-  );
+  const shown = Uint8Array.from(own, (is) => (is ? 1 : 0));
   const instance = parts.instance[some];
   const m = composed(placements.now, instances.placement[instance], instances.local, instance);
   const unit = scaleOf(m);
   /** Along the reading direction, and out of the front. */
   const r: Vec = [m[0] / unit, m[4] / unit, m[8] / unit];
   const o: Vec = [m[2] / unit, m[6] / unit, m[10] / unit];
-  const [azimuth, elevation] = zone === null ? ([-0.5, 0.22] as const) : SIGHT[zone];
+  const [azimuth, elevation] = SIGHT;
   const ce = cos(elevation);
   const [sa, ca] = [sin(azimuth), cos(azimuth)];
   const away: Vec = [ce * (o[0] * ca + r[0] * sa), sin(elevation), ce * (o[2] * ca + r[2] * sa)];
@@ -124,10 +140,9 @@ export function cellEye(
     }
   }
   if (!(range[1] > range[0])) return null;
-  // whole letters fit, zones fill the cell's width
   const fit = 1.04 * (range[1] - range[0]);
   const tall = 1.04 * (range[3] - range[2]);
-  const halfWidth = (zone === null ? Math.max(fit, (tall * width) / height) : fit) / 2;
+  const halfWidth = Math.max(fit, (tall * width) / height) / 2;
   const halfHeight = (halfWidth * height) / width;
   const [a, b] = [(range[0] + range[1]) / 2, (range[2] + range[3]) / 2];
   const far = range[4] + 0.01;

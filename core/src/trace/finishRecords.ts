@@ -1,7 +1,9 @@
 /** Compiles interpreted surfaces into the records the kernel reads (FINISH in kernel/layout.mjs); nothing is sampled. */
-import { ENTRIES, opticsOf, type Optics } from '../finish/optics.ts';
+import { filmGloss, type FilmGloss } from '../finish/filmGloss.ts';
+import { fuzzAt } from '../finish/fuzz.ts';
+import { ENTRIES, facingAlbedo, opticsOf, type Optics } from '../finish/optics.ts';
 import { surfacesOf } from '../finish/recipe.ts';
-import { recipeWords } from './recipeRecords.ts';
+import { recipeWords, type Pictures } from './recipeRecords.ts';
 import {
   dielectricRow,
   meanOfRow,
@@ -32,6 +34,7 @@ const at = (offset: number) => offset / 4;
 /** Places of a record's numbers, in floats. */
 export const F = {
   emission: at(K.F_EMISSION_R),
+  cast: at(K.F_CAST),
   albedo: at(K.F_ALBEDO_R),
   sheet: at(K.F_SHEET),
   sheetAlpha: at(K.F_SHEET_ALPHA),
@@ -54,7 +57,8 @@ function compileSolid(optics: Optics): Float32Array {
 
   // what single scattering returns, and what is lost to be returned by the residual
   const mirror = mirrorRow(optics.roughness, optics.anisotropy);
-  const gloss = opaque > 0 ? dielectricRow('reflected', optics.roughness, ior) : null;
+  const filmed = optics.filmOver ? filmGloss(optics.filmOver, optics.roughness) : null;
+  const gloss = opaque > 0 ? (filmed?.mean ?? dielectricRow('reflected', optics.roughness, ior)) : null;
   const over = coat.weight > 0 ? dielectricRow('reflected', coat.roughness, coatIor) : null;
   const outside = glass > 0 ? dielectricRow('outside', optics.roughness, ior) : null;
   const inside = glass > 0 ? dielectricRow('inside', optics.roughness, ior) : null;
@@ -77,6 +81,7 @@ function compileSolid(optics: Optics): Float32Array {
   // reciprocity of the crossing residual: share / (lost on the other side · its index²) alike both ways
   const n2 = ior * ior;
   const widest = Math.max(lostIn * n2, lostOut, 1e-9);
+  const { beneath, fuzz } = optics;
   const lit = Math.max(...optics.body);
 
   put(K.F_METAL, metal, glass, opaque, coat.weight);
@@ -85,6 +90,17 @@ function compileSolid(optics: Optics): Float32Array {
   put(K.F_COAT_R, ...coat.colour, coatIor);
   put(K.F_ALPHA_X, alphaX, alphaY, coatAlpha, 0);
   put(K.F_EMISSION_R, ...optics.glow.nits, lostOut);
+  put(K.F_CAST, optics.glow.cast, glass > 0 ? optics.dispersion : 0);
+  put(K.F_FUZZ_R, ...fuzz.colour, fuzz.weight);
+  put(K.F_SCATTER_R, ...(glass > 0 ? optics.scatter : [0, 0, 0]), optics.scatterAhead);
+  put(K.F_DEPTH_R, ...beneath.extinction, beneath.ahead);
+  put(K.F_AGAIN_R, ...beneath.again, beneath.weight);
+  const fuzzMean = writeFuzz(R, fuzz);
+  put(K.F_PRIORITY, optics.priority);
+  if (optics.filmOver && filmed) {
+    put(K.F_FILM, 1);
+    writeFilm(R, optics.filmOver, filmed);
+  }
   put(K.F_TINT_R, ...optics.tint, lostIn);
   put(K.F_ABSORPTION_R, ...optics.absorption, glass > 0 ? (glass * THROUGH * lostIn * n2) / widest : 0);
   const metalMean = [0, 1, 2].map((c) => meanOfRow(R, at(K.METAL_ROWS) + c, 4)) as Rgb;
@@ -94,10 +110,13 @@ function compileSolid(optics: Optics): Float32Array {
     glass > 0 ? (glass * THROUGH * lostOut) / widest : 0,
   );
   put(K.F_ALBEDO_R, ...facingAlbedo(optics), glossMean);
-  const diffuse = opaque * (1 - glossMean) * luminance(...optics.body);
+  const body = luminance(...optics.body);
+  const diffuse =
+    opaque * (1 - glossMean) * (body + (luminance(...beneath.colour) - body) * beneath.weight) + fuzzMean;
   const alphas = [alphaX, alphaY, ...(over ? [coatAlpha] : [])];
   // a mirror is as sharp as its widest lobe; the kernel decides from which on lights are sought for it
-  const sharp = opaque * lit === 0 && lostOut < 1e-3 ? Math.max(...alphas) : NO_MIRROR;
+  const dull = opaque * lit + opaque * beneath.weight + fuzzMean;
+  const sharp = dull === 0 && lostOut < 1e-3 ? Math.max(...alphas) : NO_MIRROR;
   put(K.F_TURN_COS, cos(optics.turn), sin(optics.turn), 0, sharp);
   put(
     K.F_CHOOSE_DIFFUSE,
@@ -107,6 +126,25 @@ function compileSolid(optics: Optics): Float32Array {
     lit,
   );
   return R;
+}
+
+function writeFilm(R: Float32Array, over: Float32Array, gloss: FilmGloss): void {
+  for (let i = 0; i < K.ROWS; i++) {
+    const [r, g, b] = [0, 1, 2].map((c) => over[c * ENTRIES + i]);
+    R.set([r, g, b, (r + g + b) / 3], at(K.FILM_ROWS) + i * 4);
+    for (let c = 0; c < 3; c++) R[at(K.FILM_GLOSS_ROWS) + i * 4 + c] = gloss.shares[c][i];
+  }
+}
+
+/** Writes the fuzz's rows. @returns what it reflects on the whole */
+function writeFuzz(R: Float32Array, { weight, colour, roughness }: Optics['fuzz']): number {
+  if (weight === 0) return 0;
+  const rows = at(K.FUZZ_ROWS);
+  for (let i = 0; i < K.ROWS; i++) {
+    const { reflects, along, lean } = fuzzAt(cosineOf(i), roughness);
+    R.set([reflects, along, lean, 0], rows + i * 4);
+  }
+  return weight * luminance(...colour) * meanOfRow(R, rows, 4);
 }
 
 /**
@@ -137,15 +175,6 @@ function compileSheet(optics: Optics): Float32Array {
   }
   return R;
 }
-
-/** Share of white light a surface sends back facing the viewer, mirrored, scattered or through the glass. */
-const facingAlbedo = (optics: Optics): Rgb =>
-  [0, 1, 2].map(
-    (c) =>
-      optics.metal * optics.metalFacing[c] +
-      optics.glass * (optics.depth < Infinity ? optics.depthColour[c] : optics.tint[c]) +
-      optics.opaque * optics.body[c],
-  ) as Rgb;
 
 /** Colour of light that scattered more than once (Kulla & Conty 2017, slide 17, for the metal). */
 function residualTint(optics: Optics, metalMean: Rgb, kept: number): Rgb {
@@ -193,8 +222,11 @@ export class FinishRecords {
     for (const [key, { used }] of this.known) if (used < this.count) this.known.delete(key);
   }
 
-  /** Records of all finishes, one after the other, then those of the surfaces that their recipes are made of. */
-  compile(finishes: readonly Optics[]): CompiledFinishes {
+  /**
+   * Records of all finishes, one after the other, then those of the surfaces that their recipes are made of.
+   * @param pictures where those they are fed from lie
+   */
+  compile(finishes: readonly Optics[], pictures: Pictures): CompiledFinishes {
     this.count++;
     const all = finishes.map((optics) => this.kept(optics.key, () => optics));
     const recipes = finishes.map(({ recipe }) => {
@@ -205,7 +237,7 @@ export class FinishRecords {
           all.push(this.kept(JSON.stringify(surface), () => opticsOf(surface)));
         return at;
       });
-      return recipeWords(recipe, first);
+      return recipeWords(recipe, first, pictures);
     });
     this.tidy();
     const records = new Float32Array(all.length * RECORD);

@@ -81,6 +81,9 @@ export const PART_CASTER = 4;
 /** Where a part has its share group. */
 export const PART_GROUP = 12;
 
+/** Flag of the medium a path is in: it is what lies beneath a finish’s surface, not its glass. */
+export const BENEATH = 1073741824;
+
 /** Flag of emitters that throw shadows. */
 export const CASTS = 1;
 
@@ -94,13 +97,22 @@ export const FED = 4;
 export const ROWS = 32;
 
 /** Where a finish has its metal’s reflectance: red, green, blue, and a sheet’s spread. */
-export const METAL_ROWS = 208;
+export const METAL_ROWS = 288;
 
 /** Where a finish has: gloss, coat, lost outside, lost inside. */
-export const LAYER_ROWS = 720;
+export const LAYER_ROWS = 800;
+
+/** Where a finish has its interface’s reflectance under a film: red, green, blue, and their mean. */
+export const FILM_ROWS = 1312;
+
+/** Where a finish has its fuzz’s reflectance, and the two numbers of its lobe. */
+export const FUZZ_ROWS = 1824;
+
+/** Where a finish has what of its gloss each channel is under a film, over their mean. */
+export const FILM_GLOSS_ROWS = 2336;
 
 /** Bytes of a finish. */
-export const FINISH_BYTES = 1232;
+export const FINISH_BYTES = 2848;
 
 /** Bytes of a node of the light tree. */
 export const LIGHT_NODE_BYTES = 208;
@@ -157,25 +169,25 @@ export const LANE_HITS = 40960;
 export const LANE_WAVE = 57344;
 
 /** Where a lane has its lists of paths. */
-export const LANE_LISTS = 144704;
+export const LANE_LISTS = 153024;
 
 /** Finishes sorted by at once; more share a place, which only makes groups smaller. */
 export const BUCKETS = 512;
 
 /** Where a lane sorts its paths by finish. */
-export const LANE_BUCKETS = 148800;
+export const LANE_BUCKETS = 157120;
 
 /** Where a lane has vectors of a group while single numbers are put in. */
-export const LANE_SCRATCH = 152896;
+export const LANE_SCRATCH = 161216;
 
 /** Where a lane has the photons near each of a group, NEAR of them for each. */
-export const LANE_NEAR = 153152;
+export const LANE_NEAR = 161472;
 
 /** Photons a path may take in at once; where more are near, every so manieth. */
 export const NEAR = 64;
 
 /** Bytes of a lane. */
-export const LANE_BYTES = 154240;
+export const LANE_BYTES = 162560;
 
 /** Most memory the shared module declares, in pages of 64 KiB. */
 export const MOST_PAGES = 32768;
@@ -195,23 +207,35 @@ export const GLOW = 3;
 /** Shines alike all around. */
 export const POINT = 4;
 
-/** Where a coat has its grid: axis, places, where they stand. */
+/** Where a coat has the axes of its grid. */
 export const COAT_DIMS = 48;
 
 /** Most axes of a coat’s grid. */
 export const MOST_DIMS = 8;
 
+/** Bytes of an axis of a grid: number, places, where they stand, whether the next shares its draw. */
+export const DIM_BYTES = 16;
+
 /** Bytes of a coat. */
-export const COAT_BYTES = 144;
+export const COAT_BYTES = 176;
+
+/** Where a picture has what its bytes stand for. */
+export const PICTURE_TABLE = 16;
+
+/** Where a picture has the addresses of its levels. */
+export const PICTURE_LEVELS = 1040;
+
+/** Bytes of a picture before its pixels. */
+export const PICTURE_BYTES = 1104;
 
 /** Bytes of a recipe before its coats. */
 export const RECIPE_BYTES = 16;
 
 /** Bytes of an axis. */
-export const AXIS_BYTES = 64;
+export const AXIS_BYTES = 112;
 
 /** Bytes of a site. */
-export const SITE_BYTES = 112;
+export const SITE_BYTES = 192;
 
 /** Recipe: coats. */
 export const R_COATS = 0;
@@ -309,6 +333,42 @@ export const A_FREE0 = 56;
 /** Axis: free1. */
 export const A_FREE1 = 60;
 
+/** Axis: picture. */
+export const A_PICTURE = 64;
+
+/** Axis: channel. */
+export const A_CHANNEL = 68;
+
+/** Axis: lay. */
+export const A_LAY = 72;
+
+/** Axis: edges. */
+export const A_EDGES = 76;
+
+/** Axis: zoom. */
+export const A_ZOOM = 80;
+
+/** Axis: shiftX. */
+export const A_SHIFT_X = 84;
+
+/** Axis: shiftY. */
+export const A_SHIFT_Y = 88;
+
+/** Axis: perPeak. */
+export const A_PER_PEAK = 92;
+
+/** Axis: tile. */
+export const A_TILE = 96;
+
+/** Axis: free2. */
+export const A_FREE2 = 100;
+
+/** Axis: free3. */
+export const A_FREE3 = 104;
+
+/** Axis: free4. */
+export const A_FREE4 = 108;
+
 /** Site: xx. */
 export const S_XX = 0;
 
@@ -378,8 +438,8 @@ export const S_BLOCK_Y = 84;
 /** Site: blockZ. */
 export const S_BLOCK_Z = 88;
 
-/** Site: free0. */
-export const S_FREE0 = 92;
+/** Site: placement. */
+export const S_PLACEMENT = 92;
 
 /** Site: blockPerX. */
 export const S_BLOCK_PER_X = 96;
@@ -390,8 +450,80 @@ export const S_BLOCK_PER_Y = 100;
 /** Site: blockPerZ. */
 export const S_BLOCK_PER_Z = 104;
 
-/** Site: free1. */
-export const S_FREE1 = 108;
+/** Site: kind. */
+export const S_KIND = 108;
+
+/** Site: wordX. */
+export const S_WORD_X = 112;
+
+/** Site: wordY. */
+export const S_WORD_Y = 116;
+
+/** Site: wordZ. */
+export const S_WORD_Z = 120;
+
+/** Site: free2. */
+export const S_FREE2 = 124;
+
+/** Site: wordPerX. */
+export const S_WORD_PER_X = 128;
+
+/** Site: wordPerY. */
+export const S_WORD_PER_Y = 132;
+
+/** Site: wordPerZ. */
+export const S_WORD_PER_Z = 136;
+
+/** Site: free3. */
+export const S_FREE3 = 140;
+
+/** Site: wrapX. */
+export const S_WRAP_X = 144;
+
+/** Site: wrapY. */
+export const S_WRAP_Y = 148;
+
+/** Site: wrapWidth. */
+export const S_WRAP_WIDTH = 152;
+
+/** Site: wrapHeight. */
+export const S_WRAP_HEIGHT = 156;
+
+/** Site: wordWrapX. */
+export const S_WORD_WRAP_X = 160;
+
+/** Site: wordWrapY. */
+export const S_WORD_WRAP_Y = 164;
+
+/** Site: wordWrapWidth. */
+export const S_WORD_WRAP_WIDTH = 168;
+
+/** Site: wordWrapHeight. */
+export const S_WORD_WRAP_HEIGHT = 172;
+
+/** Site: blockWrapX. */
+export const S_BLOCK_WRAP_X = 176;
+
+/** Site: blockWrapY. */
+export const S_BLOCK_WRAP_Y = 180;
+
+/** Site: blockWrapWidth. */
+export const S_BLOCK_WRAP_WIDTH = 184;
+
+/** Site: blockWrapHeight. */
+export const S_BLOCK_WRAP_HEIGHT = 188;
+
+/** Picture: width. */
+export const PI_WIDTH = 0;
+
+/** Picture: height. */
+export const PI_HEIGHT = 4;
+
+/** Picture: levels. */
+export const PI_LEVELS = 8;
+
+/** Picture: deep. */
+export const PI_DEEP = 12;
 
 /** Finish: metal. */
 export const F_METAL = 0;
@@ -543,11 +675,71 @@ export const F_RECIPE = 192;
 /** Finish: within. */
 export const F_WITHIN = 196;
 
+/** Finish: cast. */
+export const F_CAST = 200;
+
+/** Finish: dispersion. */
+export const F_DISPERSION = 204;
+
+/** Finish: fuzzR. */
+export const F_FUZZ_R = 208;
+
+/** Finish: fuzzG. */
+export const F_FUZZ_G = 212;
+
+/** Finish: fuzzB. */
+export const F_FUZZ_B = 216;
+
+/** Finish: fuzz. */
+export const F_FUZZ = 220;
+
+/** Finish: scatterR. */
+export const F_SCATTER_R = 224;
+
+/** Finish: scatterG. */
+export const F_SCATTER_G = 228;
+
+/** Finish: scatterB. */
+export const F_SCATTER_B = 232;
+
+/** Finish: phase. */
+export const F_PHASE = 236;
+
+/** Finish: depthR. */
+export const F_DEPTH_R = 240;
+
+/** Finish: depthG. */
+export const F_DEPTH_G = 244;
+
+/** Finish: depthB. */
+export const F_DEPTH_B = 248;
+
+/** Finish: depthPhase. */
+export const F_DEPTH_PHASE = 252;
+
+/** Finish: againR. */
+export const F_AGAIN_R = 256;
+
+/** Finish: againG. */
+export const F_AGAIN_G = 260;
+
+/** Finish: againB. */
+export const F_AGAIN_B = 264;
+
+/** Finish: subsurface. */
+export const F_SUBSURFACE = 268;
+
+/** Finish: film. */
+export const F_FILM = 272;
+
+/** Finish: priority. */
+export const F_PRIORITY = 276;
+
 /** Finish: free0. */
-export const F_FREE0 = 200;
+export const F_FREE0 = 280;
 
 /** Finish: free1. */
-export const F_FREE1 = 204;
+export const F_FREE1 = 284;
 
 /** Emitter: kind. */
 export const E_KIND = 0;

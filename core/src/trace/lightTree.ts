@@ -133,7 +133,8 @@ export function eyeLights(
     const solid = scene.solids[instances.solid[instance]];
     const shape = shapeOf(solid, parts.first[part], parts.triangles[part]);
     const at = dressed[part] * RECORD + F.emission;
-    const colour = [records[at], records[at + 1], records[at + 2]] as Vec;
+    const cast = records[dressed[part] * RECORD + F.cast];
+    const colour = [records[at] * cast, records[at + 1] * cast, records[at + 2] * cast] as Vec;
     const world = composed(placements.now, instances.placement[instance], instances.local, instance);
     const unit = scaleOf(world);
     const turned = (v: Vec, w: number) =>

@@ -8,7 +8,8 @@ import { composed } from '../scene/transform.ts';
 import { Arena } from './arena.ts';
 import { MOST_GROUPS } from './film.ts';
 import { FinishRecords } from './finishRecords.ts';
-import { isLaidOut } from './recipeRecords.ts';
+import { isLaidOut, type PictureAddress, type Pictures } from './recipeRecords.ts';
+import { byteTable, textureKey, type Texture } from '../texture/texture.ts';
 import { sitesOf } from './sites.ts';
 import { instantiate, type KernelExports, type RayAddresses } from './kernel.ts';
 import * as K from './kernelLayout.ts';
@@ -67,6 +68,8 @@ interface SolidAddress {
 
 /** Beyond everything. */
 const NOWHERE = 1e30;
+/** Stands for a picture that is not there; the kernel takes it for black. */
+const NO_PICTURE: PictureAddress = { at: 0, peak: 0 };
 /** Bytes of what no present scene uses that are kept for the next. */
 const MOST_UNUSED = 384 * 1024 * 1024;
 /** A unit square about the origin that looks along −z, for area lights. */
@@ -88,6 +91,7 @@ export class SceneMemory {
   private readonly finishes = new FinishRecords();
   private readonly solids = new Map<string, Kept<SolidAddress>>();
   private readonly uvs = new Map<string, Kept<number>>();
+  private readonly textures = new Map<string, Kept<PictureAddress>>();
   private readonly surrounds = new Map<SurroundPicture, Kept<SurroundAddress>>();
   /** Blocks of the last two scenes: tracers may still look at the older. */
   private scenes: number[][] = [];
@@ -145,7 +149,8 @@ export class SceneMemory {
       const world = [0, 1, 2].flatMap((a) => [right[a] * width, up[a] * height, -forward[a], position[a]]);
       this.instance(instancesAt, instances.count + k, world, square, 0, K.IS_LIGHT);
     });
-    const { records, recipes } = this.finishes.compile(scene.finishes);
+    const pictures = this.pictures(scene);
+    const { records, recipes } = this.finishes.compile(scene.finishes, pictures);
     const finishes = block(records.byteLength);
     this.arena.floats(finishes, records.length).set(records);
     scene.within.forEach((number, i) => {
@@ -200,6 +205,32 @@ export class SceneMemory {
     };
   }
 
+  /** Lays out the pictures that finishes are fed from. */
+  private pictures({ textures }: RenderScene): Pictures {
+    const laid = new Map(textures.map((t) => [t.key, this.texture(t)]));
+    return ({ picture, coding }) => laid.get(textureKey(picture, coding)) ?? NO_PICTURE;
+  }
+
+  private texture(texture: Texture): PictureAddress {
+    const { key, coding, width, height, deep, data, levels, peak } = texture;
+    let kept = this.textures.get(key);
+    if (!kept) {
+      const at = this.arena.allocate(K.PICTURE_BYTES + data.byteLength);
+      const words = this.arena.words(at, K.PICTURE_BYTES / 4);
+      words[K.PI_WIDTH / 4] = width;
+      words[K.PI_HEIGHT / 4] = height;
+      words[K.PI_LEVELS / 4] = levels.length;
+      words[K.PI_DEEP / 4] = deep ? 1 : 0;
+      this.arena.floats(at + K.PICTURE_TABLE, 256).set(byteTable(coding));
+      levels.forEach((from, i) => (words[K.PICTURE_LEVELS / 4 + i] = at + K.PICTURE_BYTES + from));
+      new Uint8Array(this.memory.buffer, at + K.PICTURE_BYTES, data.byteLength).set(data);
+      kept = { what: { at, peak }, blocks: [at], bytes: data.byteLength, used: 0 };
+      this.textures.set(key, kept);
+    }
+    kept.used = this.count;
+    return kept.what;
+  }
+
   private sites(scene: RenderScene, block: (bytes: number) => number): number {
     const laidOut = scene.finishes.some(({ recipe }) => recipe !== null && isLaidOut(recipe));
     const sites = sitesOf(
@@ -234,7 +265,7 @@ export class SceneMemory {
 
   /** The finishes of a scene as floats, RECORD each. */
   records(scene: RenderScene): Float32Array {
-    return this.finishes.compile(scene.finishes).records;
+    return this.finishes.compile(scene.finishes, this.pictures(scene)).records;
   }
 
   private solid(
@@ -352,6 +383,7 @@ export class SceneMemory {
     };
     look(this.solids);
     look(this.uvs);
+    look(this.textures);
     look(this.surrounds);
     let bytes = unused.reduce((sum, { kept }) => sum + kept.bytes, 0);
     unused.sort((a, b) => a.kept.used - b.kept.used);

@@ -1,40 +1,8 @@
 /** Where each instance stands in its block, for feeds that lie over letters and blocks (SITE in kernel/layout.mjs). */
-import type { RenderScene, SceneSolid } from '../scene/renderScene.ts';
+import { blockBounds, boundsOf, picturedFaces, piecesOf, wordBounds, type Bounds } from '../scene/faces.ts';
+import type { RenderScene } from '../scene/renderScene.ts';
 import { composed, scaleOf } from '../scene/transform.ts';
 import * as K from './kernelLayout.ts';
-
-interface Bounds {
-  min: number[];
-  max: number[];
-}
-
-const none = (): Bounds => ({ min: [Infinity, Infinity, Infinity], max: [-Infinity, -Infinity, -Infinity] });
-
-function widen({ min, max }: Bounds, p: ArrayLike<number>): void {
-  for (let k = 0; k < 3; k++) {
-    min[k] = Math.min(min[k], p[k]);
-    max[k] = Math.max(max[k], p[k]);
-  }
-}
-
-const known = new WeakMap<SceneSolid, Bounds>();
-
-function boundsOf(solid: SceneSolid): Bounds {
-  let bounds = known.get(solid);
-  if (!bounds) {
-    bounds = none();
-    const { positions } = solid;
-    for (let i = 0; i < positions.length; i += 3) widen(bounds, positions.subarray(i, i + 3));
-    known.set(solid, bounds);
-  }
-  return bounds;
-}
-
-const corners = ({ min, max }: Bounds) =>
-  Array.from({ length: 8 }, (_, i) => [0, 1, 2].map((k) => (i & (1 << k) ? max[k] : min[k])));
-
-const carried = (m: ArrayLike<number>, at: number, p: readonly number[]) =>
-  [0, 4, 8].map((r) => m[at + r] * p[0] + m[at + r + 1] * p[1] + m[at + r + 2] * p[2] + m[at + r + 3]);
 
 /** Numbers of a box: its lower corner, and one over its sides; nothing along sides that have no length. */
 const boxNumbers = ({ min, max }: Bounds) => ({
@@ -50,10 +18,10 @@ export function sitesOf(scene: RenderScene, uv: readonly number[]): Uint8Array {
   const { instances, placements, solids } = scene;
   const out = new Float32Array((instances.count * K.SITE_BYTES) / 4);
   const words = new Uint32Array(out.buffer);
-  const blocks = Array.from({ length: placements.count }, none);
-  for (let i = 0; i < instances.count; i++)
-    for (const corner of corners(boundsOf(solids[instances.solid[i]])))
-      widen(blocks[instances.placement[i]], carried(instances.local, i * 12, corner));
+  const blocks = blockBounds(scene);
+  const pieces = piecesOf(scene);
+  const spans = wordBounds(scene, blocks);
+  const faces = picturedFaces(scene, blocks, spans);
   for (let i = 0; i < instances.count; i++) {
     const at = (i * K.SITE_BYTES) / 4;
     const put = (offset: number, values: readonly number[]) => out.set(values, at + offset / 4);
@@ -69,9 +37,17 @@ export function sitesOf(scene: RenderScene, uv: readonly number[]): Uint8Array {
     put(K.S_LETTER_X, letter.low);
     put(K.S_UNIT, [scaleOf(composed(placements.now, instances.placement[i], instances.local, i))]);
     put(K.S_LETTER_PER_X, letter.per);
+    words[at + K.S_PLACEMENT / 4] = instances.placement[i];
+    words[at + K.S_KIND / 4] = pieces.has(i) ? 0 : 1;
     words[at + K.S_UV / 4] = uv[instances.solid[i]];
     put(K.S_BLOCK_X, block.low);
     put(K.S_BLOCK_PER_X, block.per);
+    const word = boxNumbers(spans[i]);
+    put(K.S_WORD_X, word.low);
+    put(K.S_WORD_PER_X, word.per);
+    put(K.S_WRAP_X, faces.letter[i]);
+    put(K.S_WORD_WRAP_X, faces.word[i]);
+    put(K.S_BLOCK_WRAP_X, faces.block[i]);
   }
   return new Uint8Array(out.buffer);
 }

@@ -40,6 +40,8 @@ export interface PhotonWork {
 /** Widest lobe for which lights that have a size are not sought; wider where nothing small and bright shines. */
 const MIRROR = 2e-3;
 const MIRROR_IN_SOFT_LIGHT = 1e-2;
+/** How the kernel knows an eye that gives its rays. */
+const GIVEN_RAYS = 2;
 /** Bounces of one kind that count as no limit. */
 const NO_LIMIT = 1023;
 
@@ -137,7 +139,7 @@ export class WaveTracer implements TileTracer {
     );
     const at = laneAt + K.LANE_RAYS;
     new Float32Array(buffer, at, 12).set([...eye.origin, ...eye.forward, ...eye.right, ...eye.up]);
-    kernel.setEye(at, eye.width, eye.height, eye.orthographic ? 1 : 0);
+    kernel.setEye(at, eye.width, eye.height, eye.rays ? GIVEN_RAYS : eye.orthographic ? 1 : 0);
     kernel.setMasks(eye.visible === null ? 0 : 1);
     const { scattered, mirrored, through } = eye.limits ?? {
       scattered: NO_LIMIT,
@@ -200,6 +202,22 @@ export class WaveTracer implements TileTracer {
     return lights;
   }
 
+  /** Lays the rays of a square of pixels out for its wave, row by row. */
+  private giveRays(
+    rays: Float32Array,
+    width: number,
+    x: number,
+    y: number,
+    right: number,
+    bottom: number,
+  ): void {
+    const { addresses } = this.prepared!;
+    const at = addresses.lanes + this.lane * K.LANE_BYTES + K.LANE_HITS;
+    const room = new Float32Array(this.memory.buffer, at, K.WAVE * 6);
+    for (let py = y, to = 0; py < bottom; py++, to += (right - x) * 6)
+      room.set(rays.subarray((py * width + x) * 6, (py * width + right) * 6), to);
+  }
+
   /** Adds samples [first, last) of a tile of pixels to a film. */
   traceTile(
     film: Film,
@@ -228,6 +246,7 @@ export class WaveTracer implements TileTracer {
       for (let x = x0; x < x1; x += K.WAVE_SIDE) {
         const [right, bottom] = [Math.min(x1, x + K.WAVE_SIDE), Math.min(y1, y + K.WAVE_SIDE)];
         const square = squareOf(film, x, y);
+        if (eye.rays) this.giveRays(eye.rays, width, x, y, right, bottom);
         for (let s = first; s < last && stopped[square] === 0; s++) {
           if (isGoodEnough(film, x, y, s)) {
             stopped[square] = s;

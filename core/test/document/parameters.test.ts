@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import {
+  conditionsOf,
   fitting,
   historyName,
   initialOf,
@@ -16,8 +17,16 @@ import {
 import { setParameter } from '../../src/edits/index.ts';
 import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
 
+/** Every parameter of a finish is in some of these: plain ones, one that is fed, and one with coats. */
+const FINISHES = [
+  ...READY_FINISHES.slice(0, 3),
+  READY_FINISHES.find((f) => f.feeds.length > 1)!,
+  READY_FINISHES.find((f) => f.feeds.some((feed) => feed.source === 'picture'))!,
+  READY_FINISHES.find((f) => f.coats.some((c) => c.feeds.length > 0))!,
+];
+
 function project(): Project {
-  const p = newProject('Ostrel', 'OSTREL', structuredClone([...READY_FINISHES]));
+  const p = newProject('Ostrel', 'OSTREL', structuredClone(FINISHES));
   p.looks[0].rig = [newLight('area', 'Key'), newLight('spot', 'Rim'), newLight('directional', 'Low sun')];
   return p;
 }
@@ -82,9 +91,9 @@ describe('the registry', () => {
       seen.set(place, names);
       expect(names.has(parameter.name), `${address}: ${parameter.name}`).toBe(false);
       names.add(parameter.name);
-      if (parameter.when)
+      for (const [key] of conditionsOf(parameter))
         expect(
-          parametersAt(p, place).some((q) => q.key === parameter.when![0]),
+          parametersAt(p, place).some((q) => q.key === key),
           address,
         ).toBe(true);
     }

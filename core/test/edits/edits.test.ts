@@ -157,6 +157,7 @@ const MAKERS: Record<string, Maker> = {
   },
   addFinish: (p, [a]) => edits.addFinish(p, a > 0 ? (pick(p.finishes, a) ?? null) : null, id()),
   renameFinish: (p, [a], text) => edits.renameFinish(p, finish(p, a) ?? 'none', text || 'Name'),
+  setTags: (p, [a], text) => edits.setTags(p, finish(p, a) ?? 'none', [text, ' spar', 'spar ', '']),
   setFamily: (p, [a, b]) => edits.setFamily(p, finish(p, a) ?? 'none', pick(FAMILIES, b)),
   setReflectance: (p, [a]) => edits.setReflectance(p, finish(p, a) ?? 'none', { specular_ior: 1.7 }),
   setWithin: (p, [a, b, c]) => edits.setWithin(p, finish(p, a) ?? 'none', b > 0 ? finish(p, c) : null),
@@ -165,6 +166,7 @@ const MAKERS: Record<string, Maker> = {
   renameCoat: (p, [a, b], text) =>
     edits.renameCoat(p, finish(p, a) ?? 'none', coat(p, a, b) ?? 'none', text || 'Coat'),
   removeCoat: (p, [a, b]) => edits.removeCoat(p, finish(p, a) ?? 'none', coat(p, a, b) ?? 'none'),
+  soloCoat: (p, [a, b]) => edits.soloCoat(p, finish(p, a) ?? 'none', coat(p, a, b) ?? 'none'),
   moveCoat: (p, [a, b, c]) => edits.moveCoat(p, finish(p, a) ?? 'none', coat(p, a, b) ?? 'none', c),
   feedParameter: (p, [a, b, c]) =>
     edits.feedParameter(p, finish(p, a) ?? 'none', b > 0 ? coat(p, a, b) : null, pick(FED_KEYS, c), newId()),
@@ -181,6 +183,36 @@ const MAKERS: Record<string, Maker> = {
       more,
     ]);
   },
+  feedPicture: (p, [a, b, c, d]) => {
+    const of = b > 0 ? coat(p, a, b) : null;
+    const picture =
+      d > 0.5
+        ? { source: 'asset' as const, id: 'ab'.repeat(32), name: 'Scan' }
+        : { source: 'painted' as const, id: 'canvas', name: 'Canvas' };
+    return edits.feedPicture(p, finish(p, a) ?? 'none', of, pick(feeds(p, a, of), c)?.id ?? 'none', picture);
+  },
+  layPicture: (p, [a, b, c, d]) => {
+    const of = b > 0 ? coat(p, a, b) : null;
+    const place = { shift_x: d * 40 - 20, zoom: d * 300, turn: c * 9 - 4 };
+    return edits.layPicture(p, finish(p, a) ?? 'none', of, pick(feeds(p, a, of), c)?.id ?? 'none', place);
+  },
+  dressPattern: (p, [a, b, c, d]) =>
+    edits.dressPattern(
+      p,
+      look(p, a),
+      block(p, b),
+      pick(Object.keys(edits.PATTERNS) as edits.Pattern[], c),
+      d > 0.5 ? 'front' : null,
+      finish(p, d),
+    ),
+  copyDress: (p, [a, b, c]) => {
+    const of = pick(p.blocks, b);
+    const letter = of && pick(of.letters, c);
+    if (!of || !letter) throw new edits.EditRefused('no letter');
+    const to = of.letters.map((l) => ({ block: of.id, letter: l }));
+    return edits.copyDress(p, look(p, a), { block: of.id, letter }, to);
+  },
+  ownFinish: (p, [a, b]) => edits.ownFinish(p, look(p, a), finish(p, b) ?? 'none', newId()),
   removeFinish: (p, [a, b]) => edits.removeFinish(p, finish(p, a) ?? 'none', b > 0 ? finish(p, b) : null),
   addLights: (p, [a, b]) => edits.addLights(p, look(p, a), [newLight(pick(LIGHT_KINDS, b), 'Lamp')]),
   threePoint: (p, [a]) => edits.addLights(p, look(p, a), edits.threePoint(1), 'Key, fill and rim'),
@@ -280,6 +312,8 @@ describe('edits', () => {
           'characterOf',
           'targetName',
           'wornAt',
+          'looksWearing',
+          'picked',
           'withText',
           'EditRefused',
         ].includes(name),

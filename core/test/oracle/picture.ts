@@ -12,7 +12,7 @@ import { OracleTracer } from './rays.ts';
 /** The developed film of the reference tracer, r g b alpha a pixel. */
 export function referencePicture(scene: RenderScene, view: Eye, samples: number, seed = 1): Float32Array {
   const flat = flattened(scene);
-  const records = new FinishRecords().compile(scene.finishes).records;
+  const records = new FinishRecords().compile(scene.finishes, () => ({ at: 0, peak: 0 })).records;
   const made = { scene, flat, records, table: surroundTable(scene.surround.picture) };
   const film = createFilm(view.width, view.height);
   const queries = new OracleTracer(flat.positions, flat.geometryTriangles);

@@ -12,5 +12,6 @@ export const testMaker = (drawing?: () => string): SceneMaker =>
       if (!drawing) throw new Error('none');
       return new TextEncoder().encode(drawing());
     },
+    uploadedPicture: () => Promise.reject(new Error('none')),
     uploadedSurround: () => Promise.reject(new Error('none')),
   });

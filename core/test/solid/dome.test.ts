@@ -69,23 +69,24 @@ describe('puffed letters', () => {
 });
 
 describe('of every shipped face', () => {
-  it.each(SHIPPED_FONTS.map((f) => f.id))(
+  it.each(SHIPPED_FONTS.map((f, i) => [f.id, 'S8'[i % 2]] as const))(
     '%s: both forms are closed, outward and cross nothing',
-    async (id) => {
+    async (id, character) => {
       const font = await openShipped(id);
-      for (const character of 'S8') {
-        const region = merged(font.outline(font.shape(character)[0].glyph));
-        for (const form of ['rounded', 'puffed'] as const) {
-          const solid = buildDome(region, { form, depth: 12, pressure: 0.8 });
-          expect(openEdges(solid.positions), `${character} ${form}`).toBe(0);
-          expect(volume(solid.positions)).toBeGreaterThan(0);
-          if (character === 'S')
-            expect(crossings(solid.positions, kernelOver(solid.positions)), form).toBe(0);
-          expect(solid.zones).toEqual(SOLID_ZONES);
-          for (let i = 0; i < solid.normals.length; i += 3) {
-            expect(Math.abs(Math.hypot(...solid.normals.subarray(i, i + 3)) - 1)).toBeLessThan(1e-3);
-          }
-        }
+      const region = merged(font.outline(font.shape(character)[0].glyph));
+      for (const form of ['rounded', 'puffed'] as const) {
+        const solid = buildDome(region, { form, depth: 12, pressure: 0.8 });
+        expect(openEdges(solid.positions), form).toBe(0);
+        expect(volume(solid.positions)).toBeGreaterThan(0);
+        expect(crossings(solid.positions, kernelOver(solid.positions)), form).toBe(0);
+        expect(solid.zones).toEqual(SOLID_ZONES);
+        let farthest = 0;
+        for (let i = 0; i < solid.normals.length; i += 3)
+          farthest = Math.max(
+            farthest,
+            Math.abs(Math.hypot(solid.normals[i], solid.normals[i + 1], solid.normals[i + 2]) - 1),
+          );
+        expect(farthest).toBeLessThan(1e-3);
       }
     },
   );

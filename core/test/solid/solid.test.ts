@@ -59,6 +59,56 @@ describe('a square block', () => {
     expect(flatArea(solid, ZONES.indexOf('back')) / 100 ** 2).toBeCloseTo(1, 4);
   });
 
+  it('rolls its bevel and side out beside the front, true to length and without a seam', () => {
+    for (const profile of PROFILES.filter((p) => p !== 'free')) {
+      const solid = buildSolid(square(100), { ...shape, front: bevel(10, 10, profile) });
+      const [p, uv] = [solid.positions, solid.uv];
+      const away = (i: number, j: number) =>
+        Math.hypot(p[i * 3] - p[j * 3], p[i * 3 + 1] - p[j * 3 + 1], p[i * 3 + 2] - p[j * 3 + 2]);
+      const rolled = (i: number, j: number) =>
+        Math.hypot(uv[i * 4 + 2] - uv[j * 4 + 2], uv[i * 4 + 3] - uv[j * 4 + 3]);
+      const [first, last] = [solid.zoneStarts[0] * 3, solid.zoneStarts[3] * 3];
+      for (let i = first; i < last; i += 3)
+        for (const [a, b] of [
+          [0, 1],
+          [1, 2],
+          [2, 0],
+        ] as const)
+          expect(Math.abs(rolled(i + a, i + b) - away(i + a, i + b))).toBeLessThan(0.02);
+    }
+  });
+
+  it('rolls out round a smooth outline so that what zones share lies in one place', () => {
+    const round = [
+      Float64Array.from(
+        { length: 128 },
+        (_, i) => 50 * ((i & 1) === 0 ? Math.cos : Math.sin)((i >> 1) * (Math.PI / 32)),
+      ),
+    ];
+    const solid = buildSolid(round, { ...shape, front: bevel(10, 12, 'round') });
+    const places = new Map<string, number[]>();
+    let shared = 0;
+    for (let zone = 0; zone < 3; zone++)
+      for (let i = solid.zoneStarts[zone] * 3; i < solid.zoneStarts[zone + 1] * 3; i++) {
+        const place = [...solid.positions.subarray(i * 3, i * 3 + 3)].map((c) => c.toFixed(2)).join();
+        const here = [zone, solid.uv[i * 4 + 2], solid.uv[i * 4 + 3]];
+        const known = places.get(place) ?? here;
+        if (known[0] !== zone) shared++;
+        for (const k of [1, 2]) expect(Math.abs(here[k] - known[k])).toBeLessThan(0.05);
+        places.set(place, known);
+      }
+    // the outline's points, and those of the front's edge
+    expect(shared).toBeGreaterThan(2 * 64);
+    // the side stands beyond the bevel: its foot lies as far out as the way over both is long
+    const reach = Math.max(
+      ...Array.from({ length: solid.zoneStarts[3] * 3 }, (_, i) =>
+        Math.hypot(solid.uv[i * 4 + 2], solid.uv[i * 4 + 3]),
+      ),
+    );
+    const way = (Math.PI / 2) * ((10 + 12) / 2);
+    expect(Math.abs(reach - (40 + way + 28))).toBeLessThan(0.6);
+  });
+
   it('ends in a pyramid when the bevel is as wide as half of it', () => {
     const solid = buildSolid(square(100), { ...shape, depth: 50, front: bevel(50, 50, 'straight', 1) });
     expect(openEdges(solid.positions)).toBe(0);
@@ -107,7 +157,7 @@ describe('letters', () => {
         const region = merged(font.outline(glyph));
         if (region.length === 0) continue;
         for (const profile of ['straight', 'round', 'cove', 'step'] as const) {
-          for (const width of [0, 8, 90]) {
+          for (const width of profile === 'straight' ? [0, 8, 90] : [90]) {
             const solid = buildSolid(region, {
               depth: 150,
               front: bevel(width, 40, profile, 3),
@@ -120,7 +170,7 @@ describe('letters', () => {
           }
         }
       }
-      expect(checked).toBeGreaterThan(80);
+      expect(checked).toBeGreaterThan(50);
     },
   );
 

@@ -7,9 +7,9 @@ import { openShipped } from '../type/fixture.ts';
 
 beforeAll(() => loadRegions());
 
-/** All of printable Latin-1, of which each face is given every eleventh, each from another start. */
+/** All of printable Latin-1, of which each face is given every twenty-third, each from another start. */
 const LATIN = [...Array(0xff - 0x20).keys()].map((i) => 0x21 + i).filter((c) => c < 0x7f || c > 0xa0);
-const EVERY = 11;
+const EVERY = 23;
 
 describe('bevelled letters are sound', () => {
   it.each(SHIPPED_FONTS.map((f, i) => [f.id, i] as const))('in %s', async (id, start) => {
@@ -19,12 +19,14 @@ describe('bevelled letters are sound', () => {
       if (!font.has(LATIN[i])) continue;
       const character = String.fromCodePoint(LATIN[i]);
       const region = merged(font.outline(font.shape(character)[0].glyph));
+      // a soft hyphen has no shape
+      if (region.length === 0) continue;
       for (const bevel of bevelsFor(region)) {
         tried++;
         expect(faultOf(region, bevel, kernelOver), `${character} ${bevel.profile} ${bevel.width}`).toBeNull();
       }
     }
-    expect(tried).toBeGreaterThan(150);
+    expect(tried).toBeGreaterThan(70);
   });
 
   it('and one that crosses another is not', () => {

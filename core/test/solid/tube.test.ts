@@ -254,9 +254,9 @@ describe('bent tubes', () => {
 
   it.each(SHIPPED_FONTS.map((f) => f.id))('of %s are closed, outward and cross nothing', async (id) => {
     const font = await openShipped(id);
-    for (const character of 'Sgm&8w') {
+    for (const [i, character] of [...'Sgm&8w'].entries()) {
       const region = merged(font.outline(font.shape(character)[0].glyph));
-      for (const diameter of [14, 30]) {
+      for (const diameter of i % 2 ? [14] : [30]) {
         const solid = buildLetterTube(region, { ...shape, diameter, wall: diameter / 10 });
         expect(openEdges(solid.positions), character).toBe(0);
         expect(solid.zones).toEqual(TUBE_ZONES);

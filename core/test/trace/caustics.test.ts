@@ -3,7 +3,7 @@ import type { Vec } from '../../src/light/placing.ts';
 import type { Eye } from '../../src/trace/eye.ts';
 import { developed } from '../../src/trace/developing.ts';
 import { createFilm } from '../../src/trace/film.ts';
-import { meanOf, quad, sceneOf, spotView, traced, tracerFor, type TestLight } from './sceneFixture.ts';
+import { box, meanOf, quad, sceneOf, spotView, traced, tracerFor, type TestLight } from './sceneFixture.ts';
 
 const PLAIN = { base_metalness: 0, specular_weight: 0, base_diffuse_roughness: 0 };
 const DULL = { ...PLAIN, base_weight: 1, base_color: [0.05, 0.05, 0.05] as Vec };
@@ -11,22 +11,6 @@ const GLASS = { transmission_weight: 1, specular_ior: 1.5, specular_roughness: 0
 const MIRROR = { base_metalness: 1, base_weight: 1, base_color: [1, 1, 1] as Vec, specular_roughness: 0.02 };
 
 const floor = (size: number) => quad([-size, 0, size], [2 * size, 0, 0], [0, 0, -2 * size]);
-
-function box([x0, y0, z0]: Vec, [x1, y1, z1]: Vec): number[] {
-  const [a, b, c]: Vec[] = [
-    [x1 - x0, 0, 0],
-    [0, y1 - y0, 0],
-    [0, 0, z1 - z0],
-  ];
-  return [
-    ...quad([x0, y0, z1], a, b),
-    ...quad([x1, y0, z0], [x0 - x1, 0, 0], b),
-    ...quad([x0, y1, z1], a, [0, 0, z0 - z1]),
-    ...quad([x0, y0, z0], a, c),
-    ...quad([x1, y0, z1], [0, 0, z0 - z1], b),
-    ...quad([x0, y0, z0], c, b),
-  ];
-}
 
 const shining = (direction: Vec, lux: number): TestLight => {
   const up: Vec = Math.abs(direction[1]) > 0.9 ? [0, 0, 1] : [0, 1, 0];

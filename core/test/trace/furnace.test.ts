@@ -13,23 +13,29 @@ const probeOf = (surfaces: Partial<Surface>[]) =>
 const ROUGHNESS = [0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 1];
 const COSINES = [0.1, 0.3, 0.6, 0.95];
 
-/** Reflected plus transmitted share of a uniform white surround, from outside or inside. */
-function whiteFurnace(probe: Probe, finish: number, mu: number, inside: boolean, n = 40_000): number {
+/** Reflected plus transmitted share of a uniform white surround. @param side 0 outside, 1 in glass, 2 beneath */
+function whiteFurnace(probe: Probe, finish: number, mu: number, side: number, n = 40_000): number {
   const random = seeded(42);
   const s = Math.sqrt(1 - mu * mu);
-  const side = Math.ceil(Math.sqrt(n));
-  const paths = new Float32Array(side * side * 6);
-  for (let i = 0, at = 0; i < side; i++) {
-    for (let j = 0; j < side; j++, at += 6) {
+  const rows = Math.ceil(Math.sqrt(n));
+  const paths = new Float32Array(rows * rows * 6);
+  for (let i = 0, at = 0; i < rows; i++) {
+    for (let j = 0; j < rows; j++, at += 6) {
       const turn = 2 * Math.PI * random();
-      const [u, v] = [(i + random()) / side, (j + random()) / side];
+      const [u, v] = [(i + random()) / rows, (j + random()) / rows];
       paths.set([s * Math.cos(turn), s * Math.sin(turn), mu, random(), u, v], at);
     }
   }
-  const got = probe.many('sample', probe.finish(finish), inside ? 1 : 0, paths);
-  let sum = 0;
-  for (let k = 0; k < got.length; k += 8) if (got[k + 7] !== 0) sum += got[k] / got[k + 3];
-  return sum / (side * side);
+  const got = probe.many('sample', probe.finish(finish), side, paths);
+  // the channels alike: a film may colour what it mirrors, and what it lets through by as much the other way
+  const sums = [0, 0, 0];
+  for (let k = 0; k < got.length; k += 8)
+    if (got[k + 7] !== 0) for (let c = 0; c < 3; c++) sums[c] += got[k + c] / got[k + 3];
+  const sum = sums.reduce(
+    (far, v) => (Math.abs(v - paths.length / 6) > Math.abs(far - paths.length / 6) ? v : far),
+    sums[0],
+  );
+  return sum / (rows * rows);
 }
 
 const white = { base_color: [1, 1, 1], specular_color: [1, 1, 1] };
@@ -57,6 +63,29 @@ const families: Record<string, (roughness: number) => Partial<Surface>> = {
     coat_weight: 1,
     coat_roughness: r,
   }),
+  'fuzz over paint': (r) => ({ ...white, specular_roughness: 0.4, fuzz_weight: 1, fuzz_roughness: r }),
+  'fuzz over metal': (r) => ({
+    ...white,
+    base_metalness: 1,
+    specular_roughness: r,
+    fuzz_weight: 0.6,
+    fuzz_roughness: 0.5,
+  }),
+  'film over paint': (r) => ({
+    ...white,
+    specular_roughness: r,
+    thin_film_weight: 1,
+    thin_film_thickness: 0.3,
+    thin_film_ior: 1.9,
+  }),
+  'film over glass': (r) => ({
+    ...white,
+    transmission_weight: 1,
+    specular_roughness: r,
+    thin_film_weight: 1,
+    thin_film_thickness: 0.4,
+  }),
+  'a body that light seeps into': (r) => ({ ...white, specular_roughness: r, subsurface_weight: 0.7 }),
   'coat over paint': (r) => ({ ...white, specular_roughness: 0.5, coat_weight: 1, coat_roughness: r }),
 };
 
@@ -67,8 +96,10 @@ describe('white furnace: a lossless finish returns all light, within 0.5 %', () 
       ROUGHNESS.forEach((roughness, finish) => {
         for (const mu of COSINES) {
           // brushed lobes vary with the turn as well, which takes more samples to average
-          const got = whiteFurnace(probe, finish, mu, false, name === 'brushed metal' ? 160_000 : 40_000);
-          expect(Math.abs(got - 1), `roughness ${roughness}, cosine ${mu}: ${got}`).toBeLessThan(0.005);
+          const got = whiteFurnace(probe, finish, mu, 0, name === 'brushed metal' ? 160_000 : 40_000);
+          // what a rough film loses is given back as if it had none
+          const most = name.startsWith('film') ? 0.02 : 0.005;
+          expect(Math.abs(got - 1), `roughness ${roughness}, cosine ${mu}: ${got}`).toBeLessThan(most);
         }
       });
     });
@@ -77,10 +108,14 @@ describe('white furnace: a lossless finish returns all light, within 0.5 %', () 
     const probe = probeOf(ROUGHNESS.map(families.glass));
     ROUGHNESS.forEach((roughness, finish) => {
       for (const mu of COSINES) {
-        const got = whiteFurnace(probe, finish, mu, true);
+        const got = whiteFurnace(probe, finish, mu, 1);
         expect(Math.abs(got - 1), `roughness ${roughness}, cosine ${mu}: ${got}`).toBeLessThan(0.005);
       }
     });
+  });
+  it('out of what lies beneath a surface', () => {
+    const probe = probeOf([{ ...white, subsurface_weight: 1, specular_roughness: 0.4 }]);
+    for (const mu of COSINES) expect(whiteFurnace(probe, 0, mu, 2)).toBeCloseTo(1, 2);
   });
 });
 
@@ -92,6 +127,9 @@ describe('scattering', () => {
     lacquer: { base_color: [0.5, 0.1, 0.1], coat_weight: 0.8, coat_roughness: 0.3, specular_roughness: 0.6 },
     frosted: { transmission_weight: 1, specular_roughness: 0.55 },
     'frosted pane': { transmission_weight: 1, specular_roughness: 0.7, geometry_thin_walled: true },
+    velvet: { base_color: [0.3, 0.05, 0.1], fuzz_weight: 0.9, fuzz_roughness: 0.35, specular_roughness: 0.6 },
+    filmed: { transmission_weight: 1, specular_roughness: 0.4, thin_film_weight: 1, thin_film_ior: 2 },
+    wax: { subsurface_weight: 0.8, specular_roughness: 0.5, coat_weight: 0.3, coat_roughness: 0.3 },
     mixed: {
       base_metalness: 0.4,
       transmission_weight: 0.5,
@@ -111,10 +149,14 @@ describe('scattering', () => {
     return [s * Math.cos(phi), s * Math.sin(phi), z];
   };
 
+  /** Those whose lobes the reference does not have. */
+  const alone = ['velvet', 'filmed', 'wax'];
+
   it('is what the reference says, lobe by lobe, from both sides', () => {
     const random = seeded(3);
     const compared = new Map<string, number>();
     names.forEach((name, finish) => {
+      if (alone.includes(name)) return;
       const R = probe.records.subarray(finish * RECORD, (finish + 1) * RECORD);
       for (let k = 0; k < 400; k++) {
         const inside = k % 4 === 3;
@@ -138,7 +180,8 @@ describe('scattering', () => {
         for (let c = 0; c < 3; c++) expect(drawn[4 + c], name).toBeCloseTo(oracle.scattered[4 + c], 3);
       }
     });
-    for (const name of names) expect(compared.get(name), name).toBeGreaterThan(100);
+    for (const name of names)
+      if (!alone.includes(name)) expect(compared.get(name), name).toBeGreaterThan(100);
   });
 
   it('is reciprocal, across glass by the squared index, save under a coat', () => {

@@ -17,7 +17,8 @@ import { mixedEvenly, surfacesOf, valueAt } from '../../src/finish/recipe.ts';
 import type { Vec } from '../../src/light/placing.ts';
 import type { Eye } from '../../src/trace/eye.ts';
 import { LAYERS_AT } from '../../src/trace/film.ts';
-import { flatSurround, meanOf, quad, sceneOf, spotView, traced, tracedFilm } from './sceneFixture.ts';
+import { seeded } from './kernelFixture.ts';
+import { box, flatSurround, meanOf, quad, sceneOf, spotView, traced, tracedFilm } from './sceneFixture.ts';
 
 const feed = (
   parameter: string,
@@ -106,6 +107,45 @@ describe('a feed', () => {
     }
   });
 
+  it('by distance rises from where another thing is nearest to as far as is told', () => {
+    const near = feed(
+      'emission_color',
+      'near',
+      [
+        [0, 0, 0],
+        [1, 1, 1],
+      ],
+      { scale: 0.8 },
+    );
+    const page = { triangles: PAGE, surface: GLOW, feeds: [near] };
+    const cube = (x: number, y: number, z: number) => box([x, y, z], [x + 0.1, y + 0.1, z + 0.1]);
+    const black = { base_color: [0, 0, 0], specular_weight: 0 };
+    const scene = sceneOf([
+      page,
+      // a piece of the stage, which does not count, and type behind and beside the page
+      { triangles: cube(0, 0, -0.2), surface: black },
+      { triangles: cube(-0.4, 0.1, -0.3), surface: black, type: true },
+      { triangles: [...cube(0.3, -0.3, -0.35), ...cube(0.6, 0.6, -0.15)], surface: black, type: true },
+    ]);
+    const group = scene.groups.push('Glow') - 1;
+    scene.parts.group.fill(group);
+    const boxes = [
+      [-0.4, 0.1, -0.3],
+      [0.3, -0.3, -0.35],
+      [0.6, 0.6, -0.15],
+    ];
+    const random = seeded(4);
+    for (let k = 0; k < 40; k++) {
+      const [x, y] = [random() - 0.5, random() - 0.5];
+      const away = Math.min(
+        ...boxes.map((b) => Math.hypot(...[x, y, 0].map((v, i) => Math.max(b[i] - v, 0, v - b[i] - 0.1)))),
+      );
+      const picture = traced(scene, spotView([x, y, 2], [0, 0, -1]), 512);
+      // drawn between two places of the grid: the mean is told by many samples
+      expect(Math.abs(meanOf(picture, 0) - Math.min(1, away / 0.8)), `${x} ${y}`).toBeLessThan(0.02);
+    }
+  });
+
   it('has edges as sharp as its stops', () => {
     const edged = feed('emission_luminance', 'along', [0, 0]);
     edged.stops = [
@@ -187,6 +227,48 @@ describe('coats', () => {
     [0.375, 0.375, 0.25].forEach((v, c) => expect(seen[c]).toBeCloseTo(v, 2));
     const off = seenAt({ surface: GLOW, coats: coats.map((c) => ({ ...c, on: false })) }, [0, 0]);
     expect(off[0]).toBeCloseTo(1, 6);
+  });
+
+  it('that lie as light add what they give by themselves, and hide nothing', () => {
+    const lit = coat(
+      { ...GLOW, emission_color: [0, 0, 1], emission_luminance: 4 },
+      { id: 'lit', lies: 'light', cover: 0.5 },
+    );
+    const surround = { picture: flatSurround(1), gain: 1, turn: 0, seen: true };
+    const white = {
+      base_color: [1, 1, 1],
+      specular_weight: 0,
+      emission_luminance: 1,
+      emission_color: [0, 1, 0],
+    };
+    const seen = seenAt({ surface: white, coats: [lit] }, [0, 0], 0.3, 256, { surround });
+    [1, 2, 3].forEach((v, c) => expect(seen[c]).toBeCloseTo(v, 2));
+    // one over the other: what lies over hides the light too
+    const over = coat({ base_color: [0, 0, 0], specular_weight: 0 }, { id: 'over', cover: 0.75 });
+    const hidden = seenAt({ surface: white, coats: [lit, over] }, [0, 0], 0.3, 2048, { surround });
+    [0.25, 0.5, 0.75].forEach((v, c) => expect(Math.abs(hidden[c] - v)).toBeLessThan(0.06));
+    // as much as it covers, along its axis
+    const climbing = { ...lit, feeds: [feed('cover', 'up', [0, 1])] };
+    for (const y of [-0.3, 0.25])
+      expect(seenAt({ surface: white, coats: [climbing] }, [0, y], 0, 2048, { surround })[2]).toBeCloseTo(
+        1 + 4 * (y + 0.5),
+        0.5,
+      );
+  });
+
+  it('or all of them are there in part: the rest is seen through, and casts half a shadow', () => {
+    const half = { ...GLOW, emission_luminance: 4, geometry_opacity: 0.25 };
+    const surround = { picture: flatSurround(2), gain: 1, turn: 0, seen: true };
+    const seen = seenAt({ surface: half }, [0, 0], 0, 4096, { surround });
+    for (const v of seen) expect(Math.abs(v - (0.25 * 4 + 0.75 * 2))).toBeLessThan(0.05);
+    const cut = { surface: GLOW, feeds: [feed('geometry_opacity', 'up', [0, 0, 1, 1], {})] };
+    cut.feeds[0].stops.forEach((s, i) => (s.at = [0, 0.5, 0.5, 1][i]));
+    expect(seenAt(cut, [0.1, -0.3], 0, 64, { surround })[0]).toBeCloseTo(2, 4);
+    expect(seenAt(cut, [0.1, 0.3], 0, 64, { surround })[0]).toBeCloseTo(1, 4);
+    const coats = [coat(GLOW, { cover: 1 })];
+    expect(
+      seenAt({ surface: { ...half, geometry_opacity: 0 }, coats }, [0, 0], 0, 64, { surround })[0],
+    ).toBeCloseTo(1, 4);
   });
 
   it('covers by angle, so that another shows at the edge', () => {
@@ -352,5 +434,33 @@ describe('recipes', () => {
     // the middle of white and black is 0.5 lightness: a linear value of its cube
     expect(mixedEvenly([1, 1, 1], [0, 0, 0], 0.5)[1]).toBeCloseTo(0.125, 3);
     expect(valueAt({ at: [0, 1], values: [[0], [1]] }, 0.5)).toEqual([0.5]);
+  });
+});
+
+describe('light that is cast apart from what is seen', () => {
+  const lamp = quad([-0.5, -0.5, 1], [0, 1, 0], [1, 0, 0]);
+  const floor = quad([-0.5, -0.5, 0], [1, 0, 0], [0, 1, 0]);
+  const lit = (cast: number, view: Eye, feeds: Feed[] = []) => {
+    const scene = sceneOf([
+      { triangles: floor, surface: { specular_weight: 0 } },
+      { triangles: lamp, surface: { ...GLOW, emission_cast: cast }, feeds },
+    ]);
+    scene.parts.group[1] = scene.groups.push('Glow') - 1;
+    return meanOf(traced(scene, view, 24), 0);
+  };
+  const atLamp = spotView([0, 0, 0.5], [0, 0, 1]);
+  const atFloor = { ...spotView([0.2, 0.1, 0.5], [0, 0, -1]), bounces: 3 };
+
+  it('leaves the lamp as it is, and lights the floor so many times as much', () => {
+    const once = lit(1, atFloor);
+    expect(once).toBeGreaterThan(0.05);
+    for (const cast of [0, 0.25, 4]) {
+      expect(lit(cast, atLamp)).toBeCloseTo(1, 4);
+      expect(lit(cast, atFloor) / once).toBeCloseTo(cast, 1);
+    }
+    // light that is fed comes another way
+    const fed = [feed('emission_luminance', 'up', [1, 1])];
+    expect(lit(4, atFloor, fed) / once).toBeCloseTo(4, 0);
+    expect(lit(4, atLamp, fed)).toBeCloseTo(1, 4);
   });
 });

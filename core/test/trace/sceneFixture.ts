@@ -23,6 +23,19 @@ export function quad(corner: Vec, a: Vec, b: Vec): number[] {
   return [...at(0, 0), ...at(1, 0), ...at(1, 1), ...at(0, 0), ...at(1, 1), ...at(0, 1)];
 }
 
+/** A closed box, faces outward. */
+export function box([x0, y0, z0]: Vec, [x1, y1, z1]: Vec): number[] {
+  const [w, h, d] = [x1 - x0, y1 - y0, z1 - z0];
+  return [
+    ...quad([x0, y0, z1], [w, 0, 0], [0, h, 0]),
+    ...quad([x1, y0, z0], [-w, 0, 0], [0, h, 0]),
+    ...quad([x0, y1, z1], [w, 0, 0], [0, 0, -d]),
+    ...quad([x0, y0, z0], [w, 0, 0], [0, 0, d]),
+    ...quad([x1, y0, z1], [0, 0, -d], [0, h, 0]),
+    ...quad([x0, y0, z0], [0, 0, d], [0, h, 0]),
+  ];
+}
+
 export const flatSurround = (r: number, g = r, b = r): SurroundPicture => ({
   width: 8,
   height: 4,
@@ -42,12 +55,20 @@ export type SceneChanges = Omit<Partial<RenderScene>, 'lights' | 'surround'> & {
 
 /** A scene of flat-shaded triangle lists, one part each. */
 export function sceneOf(
-  pieces: { triangles: number[]; surface?: Partial<Surface>; feeds?: Feed[]; coats?: Coat[] }[],
+  pieces: {
+    triangles: number[];
+    surface?: Partial<Surface>;
+    feeds?: Feed[];
+    coats?: Coat[];
+    /** Stands for a letter of a block of its own. */
+    type?: true;
+  }[],
   changes: SceneChanges = {},
 ): RenderScene {
   const builder = new SceneBuilder();
   builder.place('fixture', IDENTITY);
-  pieces.forEach(({ triangles: all }, i) => {
+  pieces.forEach(({ triangles: all, type }, i) => {
+    if (type) builder.place(`block/${i}`, IDENTITY);
     const normals: number[] = [];
     for (let t = 0; t < all.length; t += 9) {
       const e1 = [0, 1, 2].map((k) => all[t + 3 + k] - all[t + k]);
@@ -67,7 +88,12 @@ export function sceneOf(
       uv: Float32Array.from({ length: triangles * 12 }, (_, k) => all[Math.floor(k / 4) * 3 + (k % 2)]),
     };
     const part = { first: 0, triangles, zone: null, colour: null, finish: i, group: null };
-    builder.add(solid, IDENTITY, { block: null, letter: null, piece: `p${i}` }, [part]);
+    builder.add(
+      solid,
+      IDENTITY,
+      type ? { block: `b${i}`, letter: 'l', piece: null } : { block: null, letter: null, piece: `p${i}` },
+      [part],
+    );
   });
   const { lights = [], surround, ...rest } = changes;
   return {
@@ -78,6 +104,7 @@ export function sceneOf(
       finishOptics({ surface: plainSurface(surface), feeds, coats }),
     ),
     within: pieces.map(() => 0),
+    textures: [],
     lights: lights.map((l, i) => ({ ...l, id: `light-${i}`, group: i }) as SceneLight),
     surround: {
       ...(surround ?? { picture: flatSurround(0), gain: 1, turn: 0, seen: true }),

@@ -3,7 +3,7 @@ import type { Vec } from '../../src/light/placing.ts';
 import type { Eye } from '../../src/trace/eye.ts';
 import { dielectric } from '../../src/finish/fresnel.ts';
 import { referencePicture } from '../oracle/picture.ts';
-import { flatSurround, meanOf, quad, sceneOf, spotView, traced } from './sceneFixture.ts';
+import { box, flatSurround, meanOf, quad, sceneOf, spotView, traced } from './sceneFixture.ts';
 
 const down: Vec = [0, -1, 0];
 const ALBEDO = 0.5;
@@ -14,19 +14,6 @@ const floor = (half = 5) => ({
   triangles: quad([-half, 0, half], [2 * half, 0, 0], [0, 0, -2 * half]),
   surface: matte,
 });
-
-/** A closed box, faces outward. */
-function box([x0, y0, z0]: Vec, [x1, y1, z1]: Vec): number[] {
-  const [w, h, d] = [x1 - x0, y1 - y0, z1 - z0];
-  return [
-    ...quad([x0, y0, z1], [w, 0, 0], [0, h, 0]),
-    ...quad([x1, y0, z0], [-w, 0, 0], [0, h, 0]),
-    ...quad([x0, y1, z1], [w, 0, 0], [0, 0, -d]),
-    ...quad([x0, y0, z0], [w, 0, 0], [0, 0, d]),
-    ...quad([x1, y0, z1], [0, 0, -d], [0, h, 0]),
-    ...quad([x0, y0, z0], [0, 0, d], [0, h, 0]),
-  ];
-}
 
 /** Configuration factor from a small plane to a parallel rectangle whose corner lies on its normal (Howell B-3). */
 function cornerFactor(a: number, b: number, c: number): number {

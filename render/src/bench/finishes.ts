@@ -11,8 +11,8 @@ import { kernelBytes } from '../threads.ts';
 import { cpuSeconds, median, type Report, type Row } from './report.ts';
 import { chromeWord, FIGURE, newMaker } from './word.ts';
 
-const SAMPLES = 8;
-const ROUNDS = 5;
+const SAMPLES = 4;
+const ROUNDS = 3;
 const MATTE = 'deck-matte';
 const CHROME = 'hull-chrome';
 /** From plain ones to those of several coats. */
@@ -30,6 +30,16 @@ const LADDER = [
   'verdigris',
   'worn-hull',
   'furnace',
+  'weathered-hull',
+  'awning-canvas',
+  'deck-glass',
+  'cut-crystal',
+  'cabin-velvet',
+  'soap-film',
+  'candle-wax',
+  'jade',
+  'milk-glass',
+  'vent-mesh',
 ];
 
 /** A tracer on the word in one finish, and what it does in a round: seconds, and noise times their root. */

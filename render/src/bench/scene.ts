@@ -80,7 +80,7 @@ async function cells(): Promise<Row> {
   const { triangles } = prepared.addresses;
   const tracer = new WaveTracer(kernelModule(), store.memory, 0);
   const aim = (of = prepared) => {
-    const eye = cellEye(scene, block.id, block.letters[0], 'front', -1, 64, 48)!;
+    const eye = cellEye(scene, block.id, block.letters[0], -1, 64, 48)!;
     tracer.aim(of, eye);
   };
   const [first, next]: number[][] = [[], []];

@@ -3,12 +3,14 @@ import 'reflect-metadata';
 import { createHash } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { DocumentError, unpackProject } from '@wemlox/core/document';
+import { DocumentError, picturesOf, unpackProject } from '@wemlox/core/document';
 import { PictureError, readLinearPicture, readSurroundPicture } from '@wemlox/core/picture/files';
 import { openDrawing } from '@wemlox/core/drawing/drawing';
 import { OpenFont } from '@wemlox/core/type/font';
 import { DrawingError, drawingKindOf } from '@wemlox/core/drawing/painted';
 import { loadRegions } from '@wemlox/core/plane/region';
+import { readTexture } from '@wemlox/core/texture/readTexture';
+import { decoders } from '@wemlox/render/codecs';
 import type { UploadKind } from '@wemlox/wire';
 import { FontError } from '@wemlox/core/type/unwrap';
 import type { ReadAsset, ReadingAnswer, ReadingJob, ReadProject, Unreadable } from './jobs.ts';
@@ -20,6 +22,7 @@ async function readAsset(kind: UploadKind, bytes: Uint8Array): Promise<ReadAsset
   if (kind === 'font') return { ownName: (await OpenFont.open(bytes)).name };
   if (kind === 'surround') readSurroundPicture(bytes);
   else if (kind === 'film') readLinearPicture(bytes);
+  else if (kind === 'picture') await readTexture(bytes, 'colour', decoders);
   else if (kind === 'drawing') {
     await loadRegions();
     openDrawing(bytes, drawingKindOf(bytes));
@@ -30,10 +33,17 @@ async function readAsset(kind: UploadKind, bytes: Uint8Array): Promise<ReadAsset
 async function readProject(bytes: Uint8Array, folder: string): Promise<ReadProject> {
   const { project, assets } = await unpackProject(bytes, sha256);
   const fonts = new Set(project.blocks.map((b) => b.font.id));
+  const pictures = new Set(project.finishes.flatMap(picturesOf));
   const drawings = new Set(project.blocks.map((b) => b.drawing?.id));
   const read: ReadProject['assets'] = [];
   for (const { hash, name, bytes: file } of assets) {
-    const kind = fonts.has(hash) ? 'font' : drawings.has(hash) ? 'drawing' : 'surround';
+    const kind = fonts.has(hash)
+      ? 'font'
+      : drawings.has(hash)
+        ? 'drawing'
+        : pictures.has(hash)
+          ? 'picture'
+          : 'surround';
     await readAsset(kind, file);
     await writeFile(join(folder, hash), file);
     read.push({ kind, hash, name });

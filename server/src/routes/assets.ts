@@ -1,7 +1,7 @@
 /** Uploaded files by hash: checked for what they claim to be before they are kept. */
 import { readFile } from 'node:fs/promises';
 import { Router } from 'express';
-import { BITMAP, DRAWING, FILM, FONT, KEPT, SURROUND } from '@wemlox/core/ceilings';
+import { BITMAP, DRAWING, FILM, FONT, KEPT, SURROUND, TEXTURE } from '@wemlox/core/ceilings';
 import {
   assetChunks,
   findAsset,
@@ -21,6 +21,7 @@ const LARGEST: Record<UploadKind, number> = {
   font: FONT.bytes,
   surround: SURROUND.bytes,
   drawing: Math.max(DRAWING.bytes, BITMAP.bytes),
+  picture: TEXTURE.bytes,
   proof: SURROUND.bytes,
   film: FILM.bytes,
 };

@@ -1,6 +1,8 @@
 /** What an artist does with coats and feeds. */
-import { newId, type Finish, type Stop } from '@wemlox/core/document';
+import { newId, type Finish, type PictureRef, type Stop } from '@wemlox/core/document';
 import * as edits from '@wemlox/core/edits';
+import { api } from '../state/api.ts';
+import { attempt } from '../state/notices.ts';
 import { perform } from '../state/studio.ts';
 
 /** A coat of a finish; null for the lowest, which is the finish itself. */
@@ -18,6 +20,7 @@ export function addCoat(finish: string, of: Finish | null): string | null {
 export const renameCoat = (finish: string, coat: string, name: string) =>
   perform((p) => edits.renameCoat(p, finish, coat, name));
 export const removeCoat = (finish: string, coat: string) => perform((p) => edits.removeCoat(p, finish, coat));
+export const soloCoat = (finish: string, coat: string) => perform((p) => edits.soloCoat(p, finish, coat));
 export const moveCoat = (finish: string, coat: string, to: number) =>
   perform((p) => edits.moveCoat(p, finish, coat, to));
 
@@ -27,6 +30,24 @@ export const removeFeed = ({ finish, coat }: WornCoat, feed: string) =>
   perform((p) => edits.removeFeed(p, finish, coat, feed));
 export const setStops = ({ finish, coat }: WornCoat, feed: string, stops: readonly Stop[], joins = false) =>
   perform((p) => edits.setStops(p, finish, coat, feed, stops, joins));
+
+export const feedPicture = ({ finish, coat }: WornCoat, feed: string, picture: PictureRef) =>
+  perform((p) => edits.feedPicture(p, finish, coat, feed, picture));
+export const layPicture = ({ finish, coat }: WornCoat, feed: string, place: edits.PicturePlace) =>
+  perform((p) => edits.layPicture(p, finish, coat, feed, place));
+
+/** Takes a picture file in, and feeds from it. */
+export async function uploadPicture(
+  worn: WornCoat,
+  feed: string,
+  file: File,
+  onSent: (share: number) => void,
+): Promise<void> {
+  const asset = await attempt(`${file.name} was not taken`, () =>
+    api.upload('picture', file.name, file, onSent),
+  );
+  if (asset) feedPicture(worn, feed, { source: 'asset', id: asset.hash, name: asset.name });
+}
 
 /** Where a parameter of a finish belongs, and its key; null for all others. */
 export function wornAt(address: string): (WornCoat & { key: string }) | null {

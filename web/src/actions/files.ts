@@ -8,7 +8,7 @@ import { currentLook } from './document.ts';
 /** Milliseconds that a file stays in memory once the browser was asked to save it. */
 const SAVING = 10_000;
 
-function download(bytes: Uint8Array<ArrayBuffer>, name: string, type: string): void {
+export function download(bytes: Uint8Array<ArrayBuffer>, name: string, type: string): void {
   const url = URL.createObjectURL(new Blob([bytes], { type }));
   const link = document.createElement('a');
   link.href = url;

@@ -1,9 +1,14 @@
 /** What an artist does with finishes: adding, laying on, painting, removing. */
-import { newId, type ChartTarget, type Finish } from '@wemlox/core/document';
+import { newId, type ChartTarget, type Finish, type Zone } from '@wemlox/core/document';
 import * as edits from '@wemlox/core/edits';
 import { choose, useChoice, useRemoving, type ChosenFace } from '../state/choice.ts';
 import { perform, useStudio } from '../state/studio.ts';
 import { currentLook } from './document.ts';
+
+interface Letter {
+  block: string;
+  letter: string;
+}
 
 /** Lays a finish on faces; null clears them. */
 export const dressFaces = (target: ChartTarget, finish: string | null) =>
@@ -13,11 +18,32 @@ export const dressFaces = (target: ChartTarget, finish: string | null) =>
 export const paintFace = (face: ChosenFace, finish: string | null) =>
   perform((p) => edits.paintFace(p, currentLook(p).id, face, finish));
 
+/** Lays a finish on the letters of a block that a pattern picks: on one zone of theirs, or on all of them. */
+export const dressPattern = (
+  block: string,
+  pattern: edits.Pattern,
+  zone: Zone | null,
+  finish: string | null,
+  seed: number,
+) => perform((p) => edits.dressPattern(p, currentLook(p).id, block, pattern, zone, finish, seed));
+
+/** Dresses letters as another is dressed. */
+export const copyDress = (from: Letter, to: readonly Letter[]) =>
+  perform((p) => edits.copyDress(p, currentLook(p).id, from, to));
+
 /** Adds the project's own copy of a finish; its identifier is returned. */
 export function addFinish(source: Finish | null): string {
   const id = newId();
   if (perform((p) => edits.addFinish(p, source, id))) choose({ finish: id, brush: id });
   return id;
+}
+
+/** Gives the look that is open a copy of a finish of its own. */
+export function ownFinish(id: string): void {
+  const copy = newId();
+  const { finish, brush } = useChoice.getState();
+  if (perform((p) => edits.ownFinish(p, currentLook(p).id, id, copy)))
+    choose({ finish: finish === id ? copy : finish, brush: brush === id ? copy : brush });
 }
 
 /** Removes a finish; one that is worn is asked about first. */

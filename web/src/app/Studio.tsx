@@ -76,6 +76,7 @@ function OpenStudio({ base, lookId, step }: { base: string; lookId: string; step
   /** Where the dragged finish would land, in words. */
   const [landsOn, setLandsOn] = useState('');
   const finishes = useStudio((s) => s.project.finishes);
+  const large = useChoice((c) => c.largeChart) && step === 'finish';
   const go = useNavigate();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
   useKeys({ go, base, lookId, onPalette: () => setPalette(true), onKeys: () => setKeys(true) });
@@ -83,12 +84,12 @@ function OpenStudio({ base, lookId, step }: { base: string; lookId: string; step
   const hover = () => {
     const at = landing();
     setLandsOn(at ? targetName(useStudio.getState().project, at.target) : '');
-    useHover.setState({ face: at?.inPicture ? (at.target as ChosenFace) : null });
+    useHover.setState({ face: at?.inPicture ? (at.target as ChosenFace) : null, point: null });
   };
   const end = () => {
     setDragged(null);
     setLandsOn('');
-    useHover.setState({ face: null });
+    useHover.setState({ face: null, point: null });
   };
   const drop = ({ active }: DragEndEvent) => {
     const at = landing();
@@ -105,7 +106,9 @@ function OpenStudio({ base, lookId, step }: { base: string; lookId: string; step
       onDragCancel={end}
       onDragEnd={drop}
     >
-      <div className="grid h-dvh min-h-[680px] min-w-[1000px] grid-cols-[minmax(0,1fr)_332px] grid-rows-[40px_minmax(0,1fr)_196px]">
+      <div
+        className={`grid h-dvh min-h-[680px] min-w-[1000px] grid-cols-[minmax(0,1fr)_332px] ${large ? 'grid-rows-[40px_minmax(0,1fr)_404px]' : 'grid-rows-[40px_minmax(0,1fr)_196px]'}`}
+      >
         <div className="col-span-2">
           <Header
             base={base}

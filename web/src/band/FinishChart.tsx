@@ -1,6 +1,6 @@
 /**
- * The finish chart: letters across, zones down, each cell a traced picture of its finish on that letter.
- * Click chooses; drag from the rack dresses a cell, row, column or everything; drag from a cell paints along.
+ * The finish chart: letters across, each unfolded as the camera sees its faces; below them their zones, coloured by what
+ * they wear. Click chooses; drag from the rack dresses a face, row, column or everything; drag from a face paints along.
  */
 import { useDroppable } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
@@ -10,50 +10,27 @@ import {
   ZONES,
   type ChartRule,
   type ChartTarget,
+  type Finish,
   type Zone,
   ZONE_NAMES,
 } from '@wemlox/core/document';
-import { want, useCellPicture } from '../engine/cells.ts';
 import { useShaping, useShown } from '../state/shown.ts';
 import { dressFaces, paintFace } from '../actions/finishes.ts';
 import { choose, useChoice, useHover, type ChosenFace } from '../state/choice.ts';
 import { useLook } from '../state/chosen.ts';
 import { useStudio } from '../state/studio.ts';
 import type { BandLetter } from '../workers/messages.ts';
-import { pathOf, viewBoxOf } from './glyph.ts';
+import { ChartTools } from './ChartTools.tsx';
+import { useCoverage } from './coverage.ts';
+import { letterScale, UnfoldedLetter, type LetterScale } from './UnfoldedLetter.tsx';
 
-/** Size of a cell's picture, pixels; narrower cells show its middle. */
-const CELL = { width: 112, height: 28 };
 /** Narrowest column with its gap, width of the rows' heads with theirs, and room at the end, pixels. */
-const COLUMN = 48;
+const COLUMN = 64;
+const LARGE_COLUMN = 220;
+/** Height of a column's letter in words, under its picture, pixels. */
+const LABEL = 14;
 const HEADS = 148;
 const END = 12;
-
-/** A traced picture once it is there; the place stays empty until then. */
-export function CellPicture({ cellKey, className }: { cellKey: string; className?: string }) {
-  const picture = useCellPicture(cellKey);
-  const canvas = useRef<HTMLCanvasElement>(null);
-  useEffect(() => {
-    if (!picture || !canvas.current) return;
-    Object.assign(canvas.current, { width: picture.width, height: picture.height });
-    canvas.current.getContext('2d')!.putImageData(picture, 0, 0);
-  }, [picture]);
-  return (
-    <canvas ref={canvas} data-traced={picture ? 'yes' : 'no'} className={className} width={1} height={1} />
-  );
-}
-
-/** Whether an element can be seen, for pictures that are only traced then. */
-export function useSeen<T extends Element>() {
-  const ref = useRef<T>(null);
-  const [seen, setSeen] = useState(false);
-  useEffect(() => {
-    const watch = new IntersectionObserver(([entry]) => setSeen(entry.isIntersecting));
-    watch.observe(ref.current!);
-    return () => watch.disconnect();
-  }, []);
-  return [ref, seen] as const;
-}
 
 /** A place that takes a dropped finish; its element carries the identifier, which says what it stands for. */
 const useDrop = (id: string) => useDroppable({ id });
@@ -67,76 +44,46 @@ const Cell = memo(function Cell({
   letter,
   zone,
   finish,
-  finishName,
+  swatch,
   chosen,
+  dim,
   onPress,
 }: {
   /** Counted from 1 over all columns, drawn or not. */
   column: number;
   letter: BandLetter;
   zone: Zone;
-  finish: string | null;
-  finishName: string | null;
+  finish: Finish | null;
+  /** Colour the finish is known by. */
+  swatch: string;
   chosen: boolean;
+  /** Stands back, for others are sought. */
+  dim: boolean;
   onPress: (face: ChosenFace, x: number, y: number) => void;
 }) {
   const { block, letter: id } = letter;
   const key = `${block}/${id}/${zone}`;
-  const [box, seen] = useSeen<HTMLDivElement>();
   const drop = useDrop(key);
   const hovered = useHover((h) => h.face?.block === block && h.face.letter === id && h.face.zone === zone);
-  useEffect(() => {
-    if (seen && finish !== null) return want({ key, block, letter: id, zone, finish: null, ...CELL });
-  }, [key, block, id, zone, finish, seen]);
   return (
     <div
-      ref={(node) => {
-        box.current = node;
-        drop.setNodeRef(node);
-      }}
+      ref={drop.setNodeRef}
       role="gridcell"
       aria-colindex={column}
       aria-selected={chosen}
-      aria-label={`${ZONE_NAMES[zone]} of ${letter.text}: ${finishName ?? 'no finish'}`}
+      aria-label={`${ZONE_NAMES[zone]} of ${letter.text}: ${finish?.name ?? 'no finish'}`}
+      title={finish?.name ?? 'no finish'}
       id={placeId({ block, letter: id, zone })}
       data-cell={key}
       data-drop={key}
-      className={`relative h-full cursor-pointer overflow-hidden bg-base-200 ${finish === null ? 'hatched' : ''} ${chosen ? 'z-10 outline-2 outline-primary' : ''} ${drop.isOver || hovered ? 'z-10 outline-2 outline-base-content' : ''}`}
+      className={`h-full cursor-pointer ${dim ? 'opacity-20' : ''} ${finish === null ? 'hatched bg-base-200' : ''} ${chosen ? 'relative z-10 outline-2 outline-primary' : ''} ${drop.isOver || hovered ? 'relative z-10 outline-2 outline-base-content' : ''}`}
+      style={finish ? { background: swatch } : undefined}
       onPointerDown={(e) => {
         if (e.button === 0) onPress({ block, letter: id, zone }, e.clientX, e.clientY);
       }}
-    >
-      {finish !== null && (
-        <CellPicture cellKey={key} className="absolute inset-0 h-full w-full object-cover" />
-      )}
-    </div>
+    />
   );
 });
-
-/** Room of the column heads: one scale and one baseline for all letters. */
-interface HeadScale {
-  /** Highest and lowest ink of all letters, y down, in the outlines' unit. */
-  top: number;
-  height: number;
-  /** Outlines' unit a pixel. */
-  unit: number;
-}
-
-/** Height of the row of heads without its padding, pixels. */
-const HEAD_HEIGHT = 28;
-
-function headScale(letters: readonly BandLetter[], column: number): HeadScale {
-  let [top, bottom, widest] = [Infinity, -Infinity, 1];
-  for (const { outline } of letters) {
-    if (outline.length === 0) continue;
-    const [, y, w, h] = viewBoxOf(outline);
-    top = Math.min(top, y);
-    bottom = Math.max(bottom, y + h);
-    widest = Math.max(widest, w);
-  }
-  const height = bottom > top ? bottom - top : 1;
-  return { top: bottom > top ? top : 0, height, unit: Math.max(height / HEAD_HEIGHT, widest / column) };
-}
 
 const Head = memo(function Head({
   column,
@@ -144,7 +91,10 @@ const Head = memo(function Head({
   chosen,
   active,
   width,
+  height,
   scale,
+  dim,
+  onPress,
 }: {
   column: number;
   letter: BandLetter;
@@ -152,14 +102,15 @@ const Head = memo(function Head({
   active: boolean;
   /** Pixels. */
   width: number;
-  scale: HeadScale;
+  height: number;
+  scale: LetterScale;
+  /** Zones that stand back, one after the other. */
+  dim: string;
+  onPress: (face: ChosenFace, x: number, y: number) => void;
 }) {
   const target = { block: letter.block, letter: letter.letter };
   const id = `column/${letter.block}/${letter.letter}`;
   const drop = useDrop(id);
-  const [x, , w] = useMemo(() => viewBoxOf(letter.outline), [letter]);
-  const d = useMemo(() => pathOf(letter.outline), [letter]);
-  const room = [width * scale.unit, HEAD_HEIGHT * scale.unit];
   return (
     <div
       ref={drop.setNodeRef}
@@ -168,16 +119,22 @@ const Head = memo(function Head({
       aria-colindex={column}
       aria-label={letter.text}
       data-drop={id}
-      className={`h-full py-1 ${drop.isOver ? 'outline-2 outline-base-content' : active ? 'outline-2 outline-primary' : ''}`}
+      className={`relative h-full ${drop.isOver ? 'outline-2 outline-base-content' : active ? 'outline-2 outline-primary' : ''}`}
     >
-      <svg
-        viewBox={`${x + w / 2 - room[0] / 2} ${scale.top + scale.height - room[1]} ${room[0]} ${room[1]}`}
-        className="h-full w-full"
-        aria-hidden
+      <UnfoldedLetter
+        letter={letter}
+        width={width}
+        height={height}
+        scale={scale}
+        chosen={chosen}
+        dim={dim}
+        onPress={onPress}
+      />
+      <span
+        className={`absolute inset-x-0 bottom-0 h-3.5 text-center text-xs leading-none ${chosen ? 'text-primary' : 'quiet'}`}
       >
-        <path d={d} fillRule="evenodd" fill={chosen ? 'var(--color-primary)' : 'var(--quiet)'} />
-      </svg>
-      <span className="sr-only">{letter.text}</span>
+        {letter.text}
+      </span>
     </div>
   );
 });
@@ -203,7 +160,7 @@ function RowHead({
       data-drop={id}
       className={`sticky left-0 z-20 flex w-36 shrink-0 items-center gap-2 bg-base-100 pl-4 ${drop.isOver ? 'outline-2 outline-base-content' : active ? 'outline-2 outline-primary' : ''}`}
     >
-      <span className={`shrink-0 ${chosen ? 'text-primary' : ''}`}>{ZONE_NAMES[zone]}</span>
+      <span className={`shrink-0 text-xs ${chosen ? 'text-primary' : ''}`}>{ZONE_NAMES[zone]}</span>
       <span className="quiet truncate text-xs" title={names}>
         {names}
       </span>
@@ -255,10 +212,10 @@ function useBrush(chart: ChartRule[]): (face: ChosenFace, x: number, y: number) 
 }
 
 /** Columns that can be seen, as wide as there is room for all and no narrower than can be hit. */
-function useColumns(count: number) {
+function useColumns(count: number, least: number) {
   const box = useRef<HTMLDivElement>(null);
   const [room, setRoom] = useState(0);
-  const size = Math.max(COLUMN, (room - HEADS - END) / Math.max(1, count));
+  const size = Math.max(least, (room - HEADS - END) / Math.max(1, count));
   const columns = useVirtualizer({
     horizontal: true,
     count,
@@ -299,8 +256,9 @@ function Chart({ letters }: { letters: BandLetter[] }) {
   const face = useChoice((c) => c.face);
   const corner = useDrop('corner');
   const onPress = useBrush(chart);
-  const { box, columns, size } = useColumns(letters.length);
-  const names = useMemo(() => new Map(finishes.map((f) => [f.id, f.name])), [finishes]);
+  const large = useChoice((c) => c.largeChart);
+  const { box, columns, size } = useColumns(letters.length, large ? LARGE_COLUMN : COLUMN);
+  const byId = useMemo(() => new Map(finishes.map((f) => [f.id, f])), [finishes]);
   /** What letters wear on the zones that some letter has; points of light glow by themselves. */
   const rows = useMemo(() => {
     const zonesOfBlock = new Map(blocks.map((b) => [b.block, b.zones]));
@@ -314,7 +272,28 @@ function Chart({ letters }: { letters: BandLetter[] }) {
     }));
   }, [blocks, letters, chart]);
 
-  const scale = useMemo(() => headScale(letters, size - 4), [letters, size]);
+  const { known, shown, setShown, standsOut } = useCoverage();
+  const dimmed = useMemo(
+    () =>
+      letters.map((_, i) =>
+        rows
+          .filter(({ worn }) => worn[i] !== undefined && !standsOut(worn[i] ?? null))
+          .map((r) => r.zone)
+          .join(' '),
+      ),
+    [letters, rows, standsOut],
+  );
+  const heads = useRef<HTMLDivElement>(null);
+  const [height, setHeight] = useState(0);
+  useLayoutEffect(() => {
+    const watch = new ResizeObserver(([{ contentRect }]) =>
+      setHeight(Math.floor(contentRect.height) - LABEL),
+    );
+    watch.observe(heads.current!);
+    return () => watch.disconnect();
+  }, []);
+  const width = Math.floor(size - 4);
+  const scale = useMemo(() => letterScale(letters, width, height), [letters, width, height]);
   /** A head the arrow keys have gone to: a row, a column, or all faces; null while a cell is active. */
   const [head, setHead] = useState<ChartTarget | null>(null);
   useEffect(() => setHead(null), [face]);
@@ -362,76 +341,90 @@ function Chart({ letters }: { letters: BandLetter[] }) {
   /** A place of a row at a column. */
   const place = (start: number) => ({ left: start, width: size - 4 });
   return (
-    <div ref={box} className="h-full overflow-x-auto overflow-y-hidden">
-      <div
-        role="grid"
-        aria-label="Finish chart: letters across, zones down. Arrow keys move over cells and on to rows, columns and all faces; Delete clears, Enter lays the finish last chosen in the rack."
-        aria-colcount={letters.length}
-        aria-activedescendant={isDrawn(active) ? placeId(active) : undefined}
-        tabIndex={0}
-        className="flex h-full flex-col gap-0.5 py-1.5 outline-offset-[-2px]"
-        style={{ width: columns.getTotalSize() }}
-        onKeyDown={onKeyDown}
-      >
-        <div role="row" className="relative flex h-9 shrink-0">
-          <div
-            ref={corner.setNodeRef}
-            role="columnheader"
-            id={placeId({})}
-            data-drop="corner"
-            className={`quiet sticky left-0 z-20 flex w-36 shrink-0 items-end bg-base-100 pb-1 pl-4 text-xs ${corner.isOver ? 'outline-2 outline-base-content' : isActive({}) ? 'outline-2 outline-primary' : ''}`}
-          >
-            all faces
+    <div className="relative h-full">
+      {/* beside the grid, whose keys are its own */}
+      <div className="absolute top-1.5 left-4 z-30 w-30">
+        <ChartTools shown={shown} onShown={setShown} letters={letters} />
+      </div>
+      <div ref={box} className="h-full overflow-x-auto overflow-y-hidden">
+        <div
+          role="grid"
+          aria-label="Finish chart: letters across, zones down. Arrow keys move over cells and on to rows, columns and all faces; Delete clears, Enter lays the finish last chosen in the rack."
+          aria-colcount={letters.length}
+          aria-activedescendant={isDrawn(active) ? placeId(active) : undefined}
+          tabIndex={0}
+          className="flex h-full flex-col gap-0.5 py-1.5 outline-offset-[-2px]"
+          style={{ width: columns.getTotalSize() }}
+          onKeyDown={onKeyDown}
+        >
+          <div ref={heads} role="row" className="relative flex min-h-0 flex-1">
+            <div
+              ref={corner.setNodeRef}
+              role="columnheader"
+              id={placeId({})}
+              data-drop="corner"
+              className={`quiet sticky left-0 z-20 flex w-36 shrink-0 items-end bg-base-100 pb-1 pl-4 text-xs ${corner.isOver ? 'outline-2 outline-base-content' : isActive({}) ? 'outline-2 outline-primary' : ''}`}
+            >
+              all faces
+            </div>
+            {across.map(({ index, start }) => (
+              <div key={index} className="absolute h-full" style={place(start)}>
+                <Head
+                  column={index + 1}
+                  letter={letters[index]}
+                  chosen={letters[index].letter === face?.letter}
+                  active={isActive({ block: letters[index].block, letter: letters[index].letter })}
+                  width={width}
+                  height={height}
+                  scale={scale}
+                  dim={dimmed[index]}
+                  onPress={onPress}
+                />
+              </div>
+            ))}
           </div>
-          {across.map(({ index, start }) => (
-            <div key={index} className="absolute h-full" style={place(start)}>
-              <Head
-                column={index + 1}
-                letter={letters[index]}
-                chosen={letters[index].letter === face?.letter}
-                active={isActive({ block: letters[index].block, letter: letters[index].letter })}
-                width={size - 4}
-                scale={scale}
-              />
-            </div>
-          ))}
+          {rows.map(({ zone, worn }) => {
+            const rowNames = [...new Set(worn)]
+              .flatMap((f) => (f ? [byId.get(f)?.name ?? ''] : []))
+              .join(', ');
+            return (
+              <div key={zone} role="row" className="relative flex h-[15px] shrink-0">
+                <RowHead
+                  zone={zone}
+                  names={rowNames}
+                  chosen={zone === face?.zone}
+                  active={isActive({ zone })}
+                />
+                {across.map(({ index, start }) => {
+                  const letter = letters[index];
+                  const finish = worn[index];
+                  return (
+                    <div key={index} className="absolute h-full" style={place(start)}>
+                      {finish === undefined ? (
+                        <div role="gridcell" aria-colindex={index + 1} aria-label="no such face" />
+                      ) : (
+                        <Cell
+                          column={index + 1}
+                          letter={letter}
+                          zone={zone}
+                          finish={finish ? (byId.get(finish) ?? null) : null}
+                          swatch={(finish && known.get(finish)?.swatch) || 'var(--line)'}
+                          chosen={
+                            face?.letter === letter.letter &&
+                            face.zone === zone &&
+                            face.block === letter.block
+                          }
+                          dim={!standsOut(finish)}
+                          onPress={onPress}
+                        />
+                      )}
+                    </div>
+                  );
+                })}
+              </div>
+            );
+          })}
         </div>
-        {rows.map(({ zone, worn }) => {
-          const rowNames = [...new Set(worn)].flatMap((f) => (f ? [names.get(f) ?? ''] : [])).join(', ');
-          return (
-            <div key={zone} role="row" className="relative flex min-h-0 flex-1">
-              <RowHead
-                zone={zone}
-                names={rowNames}
-                chosen={zone === face?.zone}
-                active={isActive({ zone })}
-              />
-              {across.map(({ index, start }) => {
-                const letter = letters[index];
-                const finish = worn[index];
-                return (
-                  <div key={index} className="absolute h-full" style={place(start)}>
-                    {finish === undefined ? (
-                      <div role="gridcell" aria-colindex={index + 1} aria-label="no such face" />
-                    ) : (
-                      <Cell
-                        column={index + 1}
-                        letter={letter}
-                        zone={zone}
-                        finish={finish}
-                        finishName={finish ? (names.get(finish) ?? null) : null}
-                        chosen={
-                          face?.letter === letter.letter && face.zone === zone && face.block === letter.block
-                        }
-                        onPress={onPress}
-                      />
-                    )}
-                  </div>
-                );
-              })}
-            </div>
-          );
-        })}
       </div>
     </div>
   );

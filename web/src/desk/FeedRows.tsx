@@ -9,8 +9,10 @@ import {
   type Stop,
 } from '@wemlox/core/document';
 import { FEED } from '@wemlox/core/document/parameters';
+import { isPicturesColour } from '@wemlox/core/finish/recipe';
 import { removeFeed, setStops, type WornCoat } from '../actions/coats.ts';
 import { numberRange } from './numberRange.ts';
+import { PictureRow } from './PictureRow.tsx';
 import { ColourRow, NumberRow } from './rows.tsx';
 import { StopStrip } from './StopStrip.tsx';
 
@@ -56,17 +58,26 @@ export function FeedRows({ worn, feed, parameter, rows }: FeedProps) {
         </button>
       </summary>
       <div className="pt-1">
-        <StopStrip feed={feed} parameter={parameter} chosen={i} onChoose={setChosen} onChange={change} />
-        {parameter.kind === 'colour' ? (
-          <ColourRow label={`Stop ${i + 1}`} value={stop.colour} onChange={(colour) => changed({ colour })} />
-        ) : (
-          <NumberRow
-            label={`Stop ${i + 1}`}
-            {...numberRange(parameter)}
-            value={stop.value}
-            initial={parameter.default}
-            onChange={(value) => changed({ value })}
-          />
+        {feed.source === 'picture' && <PictureRow worn={worn} feed={feed} />}
+        {!isPicturesColour(feed) && (
+          <>
+            <StopStrip feed={feed} parameter={parameter} chosen={i} onChoose={setChosen} onChange={change} />
+            {parameter.kind === 'colour' ? (
+              <ColourRow
+                label={`Stop ${i + 1}`}
+                value={stop.colour}
+                onChange={(colour) => changed({ colour })}
+              />
+            ) : (
+              <NumberRow
+                label={`Stop ${i + 1}`}
+                {...numberRange(parameter)}
+                value={stop.value}
+                initial={parameter.default}
+                onChange={(value) => changed({ value })}
+              />
+            )}
+          </>
         )}
         {rows(FINER)}
         <details>

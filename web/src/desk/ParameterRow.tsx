@@ -6,6 +6,7 @@ import {
   isAsked,
   parameterAt,
   parametersAt,
+  wornOf,
   type Placed,
   type PointParameter,
 } from '@wemlox/core/document';
@@ -98,7 +99,7 @@ function FedRow({ placed, settings, worn }: { placed: Placed; settings: RowSetti
   const { parameter, key } = placed;
   const project = useStudio((s) => s.project);
   const finish = project.finishes.find((f) => f.id === worn.finish);
-  const of = worn.coat === null ? finish : finish?.coats.find((c) => c.id === worn.coat);
+  const of = wornOf(finish, worn.coat);
   const feed = of?.feeds.find((f) => f.parameter === key);
   if (feed && (parameter.kind === 'number' || parameter.kind === 'colour'))
     return (

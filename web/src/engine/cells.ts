@@ -1,6 +1,7 @@
 /** Small traced pictures for the finish chart and the rack: who wants one, and what has been traced so far. */
 import { useSyncExternalStore } from 'react';
-import type { Grade, Zone } from '@wemlox/core/document';
+import type { Camera, Grade } from '@wemlox/core/document';
+import type { Unfolded } from '@wemlox/core/scene/unfolded';
 import type { CellOrder } from '../workers/messages.ts';
 import type { CellPicture } from './tracePool.ts';
 
@@ -8,11 +9,12 @@ interface WantedCell {
   key: string;
   block: string;
   letter: string;
-  zone: Zone | null;
   /** Finish to show on the whole letter; null shows what it wears. */
   finish: string | null;
   width: number;
   height: number;
+  /** The letter unfolded, which is seen as the camera sees it; null for a look at the letter by itself. */
+  unfolded: Unfolded | null;
 }
 
 interface Known {
@@ -20,6 +22,9 @@ interface Known {
   /** Scene the picture was traced from, and its samples. */
   version: number;
   samples: number;
+  /** What it was seen with and where, if it is unfolded. */
+  camera: Camera;
+  unfolded: Unfolded | null;
 }
 
 const wanted = new Map<string, WantedCell>();
@@ -46,18 +51,23 @@ export function orders(
   version: number,
   samples: number,
   grade: Grade,
-  finishIndex: (id: string) => number,
+  camera: Camera,
+  finishIndex: (id: string) => number | null,
 ): CellOrder[] {
   return [...wanted.values()].flatMap(({ finish, ...cell }) => {
     const have = known.get(cell.key);
-    if (have && have.version === version && have.samples >= samples) return [];
-    return [{ ...cell, dress: finish === null ? -1 : finishIndex(finish), samples, grade }];
+    const same = have?.unfolded === cell.unfolded && (cell.unfolded === null || have.camera === camera);
+    if (have && same && have.version === version && have.samples >= samples) return [];
+    const dress = finish === null ? -1 : finishIndex(finish);
+    // the scene at hand may not have it yet
+    if (dress === null) return [];
+    return [{ ...cell, dress, samples, grade, camera }];
   });
 }
 
-export function arrived(cell: CellPicture, version: number): void {
+export function arrived(cell: CellPicture, version: number, { camera, unfolded }: CellOrder): void {
   const picture = cell.pixels && new ImageData(cell.pixels, cell.width, cell.height);
-  known.set(cell.key, { picture, version, samples: cell.samples });
+  known.set(cell.key, { picture, version, samples: cell.samples, camera, unfolded });
   for (const tell of listeners.get(cell.key) ?? []) tell();
 }
 

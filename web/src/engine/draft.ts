@@ -33,7 +33,7 @@ import type { PreparedScene } from '@wemlox/core/trace/prepare';
 import { cameraFrame } from '@wemlox/core/stage/camera';
 import type { DraftBuffers } from '../workers/draftBuffers.ts';
 import type { SurroundPreview } from '../workers/messages.ts';
-import { draftMaterial } from './draftMaterial.ts';
+import { draftMaterial, DraftMaps } from './draftMaterial.ts';
 import { PartPicker, type Picked, type PickedIn } from './pick.ts';
 
 const SHADOW_MAP = 1024;
@@ -67,6 +67,7 @@ export class Draft {
   /** A mesh for each placement, by its name. */
   private readonly meshes = new Map<string, Mesh<BufferGeometry, MeshPhysicalMaterial[]>>();
   private readonly materials = new Map<string, MeshPhysicalMaterial>();
+  private readonly maps = new DraftMaps();
   private readonly pmrem: PMREMGenerator;
   /** By the number of the picture. */
   private readonly environments = new Map<number, { picture: Texture; lit: Texture }>();
@@ -75,7 +76,7 @@ export class Draft {
   private picker: PartPicker | null = null;
   private camera: Camera | null = null;
   private stage = { width: 1, height: 1 };
-  private frame: FrameRect = { x: 0, y: 0, width: 1, height: 1 };
+  frame: FrameRect = { x: 0, y: 0, width: 1, height: 1 };
   private due = 0;
 
   constructor(canvas: HTMLCanvasElement) {
@@ -119,13 +120,16 @@ export class Draft {
     const { scene } = prepared;
     const dress = this.dressed(scene);
     const gone = new Set(this.meshes.keys());
-    for (const { name, corners, index, groups, matrix } of buffers.placements) {
+    for (const { name, corners, places, index, groups, matrix } of buffers.placements) {
       gone.delete(name);
       const { geometry, mesh } = this.meshOf(name);
       if (corners) {
         geometry.setAttribute('position', new BufferAttribute(corners.position, 3));
         geometry.setAttribute('normal', new BufferAttribute(corners.normal, 3));
       }
+      if (places) geometry.setAttribute('uv', new BufferAttribute(places, 2));
+      // those of other corners would be too few
+      else if (corners) geometry.deleteAttribute('uv');
       geometry.setIndex(new BufferAttribute(index, 1));
       geometry.clearGroups();
       for (const { start, count, finish } of groups) geometry.addGroup(start, count, finish);
@@ -170,7 +174,7 @@ export class Draft {
       const { key } = optics;
       used.add(key);
       let material = this.materials.get(key);
-      if (!material) this.materials.set(key, (material = draftMaterial(optics)));
+      if (!material) this.materials.set(key, (material = draftMaterial(optics, scene.textures, this.maps)));
       return material;
     });
     for (const [key, material] of this.materials) {
@@ -178,6 +182,7 @@ export class Draft {
       material.dispose();
       this.materials.delete(key);
     }
+    this.maps.keep(scene.textures);
     return all;
   }
 
@@ -331,13 +336,14 @@ export class Draft {
   }
 
   /** Bounds of a letter, metres; null when it is not in the picture. */
-  boxOf(block: string, letter: string) {
+  boxOf(block: string, letter: string | null) {
     return this.picking?.boxOf(block, letter) ?? null;
   }
 
   end(): void {
     cancelAnimationFrame(this.due);
     for (const m of this.materials.values()) m.dispose();
+    this.maps.keep([]);
     for (const e of this.environments.values()) {
       e.picture.dispose();
       e.lit.dispose();

@@ -2,7 +2,7 @@
  * Keeps the picture up with the document: asks for scenes, draws the draft, and traces when the hands rest.
  * One engine lives as long as the studio is open.
  */
-import { type Grade, type Look, type Project, type Shot } from '@wemlox/core/document';
+import { type Finish, type Grade, type Look, type Project, type Shot } from '@wemlox/core/document';
 import { detailKey } from '@wemlox/core/scene/detail';
 import { useChoice } from '../state/choice.ts';
 import { lookOf, shotOf, useStudio } from '../state/studio.ts';
@@ -17,6 +17,7 @@ import type {
 } from '../workers/messages.ts';
 import { TracePool, type TraceProgress } from './tracePool.ts';
 import * as cells from './cells.ts';
+import { useTrial } from '../state/trial.ts';
 import type { Draft } from './draft.ts';
 import type { Picked } from './pick.ts';
 import { useShown } from '../state/shown.ts';
@@ -65,6 +66,14 @@ export class Engine {
   private grade: Grade | null = null;
   private size: PictureSize = { width: 0, height: 0 };
   private wanted = false;
+  /** Whether the scene that is wanted differs from the last only in what is tried; the same of the one asked for. */
+  private onlyTried = false;
+  private keeps = false;
+  /** Takes up a scene that is at hand, before anything else is traced. */
+  private swap: (() => Promise<void>) | null = null;
+  /** What was tried of the scene asked for, and of the one at hand. */
+  private tried: readonly Finish[] = [];
+  private trial: readonly Finish[] = [];
   private asking = false;
   /** When the last scene was asked for. */
   private asked = 0;
@@ -91,6 +100,7 @@ export class Engine {
     this.sceneWorker.onerror = (event) => failed(event.message || 'the scene worker stopped');
     this.unsubscribe.push(
       useStudio.subscribe(() => this.update()),
+      useTrial.subscribe(() => this.tryOn()),
       useChoice.subscribe((now, before) => {
         if (now.lookId !== before.lookId) this.update();
         if (now.mode !== before.mode || now.samples !== before.samples) this.settle();
@@ -136,15 +146,26 @@ export class Engine {
     }
     if (sceneChanged) {
       this.wanted = true;
+      this.onlyTried = false;
       this.changed();
       this.pump();
     }
+  }
+
+  /** Makes the scene again with what is only tried: what is on the stage stays as it is, and goes on. */
+  private tryOn(): void {
+    // what is no longer tried goes with the next change
+    if (useTrial.getState().finishes.length === 0 || this.wanted) return;
+    this.wanted = true;
+    this.onlyTried = true;
+    this.pump();
   }
 
   /** What is on the stage is no longer what the document says. */
   private changed(): void {
     this.touched = performance.now();
     this.pool.callOff();
+    void this.takeUp();
     if (useShown.getState().state !== 'failed')
       useShown.setState({ state: 'drafting', fresh: false, samples: 0 });
     this.settle();
@@ -189,7 +210,8 @@ export class Engine {
   }
 
   private pump(): void {
-    if (!this.wanted || this.asking) return;
+    // the memory of a scene that is still traced is not written to
+    if (!this.wanted || this.asking || this.swap) return;
     this.wanted = false;
     this.asking = true;
     this.asked = performance.now();
@@ -201,7 +223,11 @@ export class Engine {
       look: look.id,
       shot: shotOf(project).id,
       width: this.size.width,
+      trial: useTrial.getState().finishes,
     };
+    this.tried = request.trial;
+    this.keeps = this.onlyTried;
+    this.onlyTried = false;
     this.sceneWorker.postMessage(request);
   }
 
@@ -210,7 +236,8 @@ export class Engine {
       useShown.setState({ state: 'failed', failure: reply.failed });
     } else {
       const { prepared, rays, draft, view, blocks, findings, spent } = reply;
-      this.sceneVersion++;
+      // what is only tried changes no small picture there is
+      if (!this.keeps) this.sceneVersion++;
       const arrived = performance.now();
       performance.measure('wemlox:scene', { start: this.asked, end: arrived, detail: spent });
       this.draft.setScene(prepared, draft, view);
@@ -223,8 +250,20 @@ export class Engine {
         findings,
         state: v.state === 'failed' ? 'drafting' : v.state,
       }));
-      await this.pool.takeScene(prepared, rays);
-      this.settle();
+      const swap = async () => {
+        this.trial = this.tried;
+        await this.pool.swapScene(prepared, rays);
+      };
+      const { state } = useShown.getState();
+      // the picture under way goes on: between two passes it takes up what is tried
+      if (this.keeps && state === 'tracing') this.swap = swap;
+      else if (this.keeps) await swap();
+      else {
+        this.swap = null;
+        this.trial = this.tried;
+        await this.pool.takeScene(prepared, rays);
+      }
+      this.settle(!this.keeps || useChoice.getState().mode === 'draft');
     }
     this.asking = false;
     this.pump();
@@ -241,18 +280,28 @@ export class Engine {
 
   private cellOrders(samples: number) {
     const { finishes } = useStudio.getState().project;
-    return cells.orders(
-      this.sceneVersion,
-      samples,
-      this.grade!,
-      (id) => finishes.findIndex((f) => f.id === id) + 1,
-    );
+    return cells.orders(this.sceneVersion, samples, this.grade!, this.camera!, (id) => {
+      const own = finishes.findIndex((f) => f.id === id);
+      if (own >= 0) return own + 1;
+      const tried = this.trial.findIndex((f) => f.id === id);
+      return tried < 0 ? null : useShown.getState().scene!.finishes.length - this.trial.length + tried;
+    });
+  }
+
+  /** Takes up a scene that waits for the tracers to be at rest. */
+  private async takeUp(): Promise<void> {
+    const { swap } = this;
+    if (!swap) return;
+    await swap();
+    if (this.swap === swap) this.swap = null;
+    this.pump();
   }
 
   private async traceCells(samples: number): Promise<void> {
+    await this.takeUp();
     const version = this.sceneVersion;
     const todo = this.cellOrders(samples);
-    if (todo.length > 0) await this.pool.cells(todo, (cell) => cells.arrived(cell, version));
+    if (todo.length > 0) await this.pool.cells(todo, (cell, order) => cells.arrived(cell, version, order));
   }
 
   private async work(): Promise<void> {

@@ -80,16 +80,16 @@ export class PartPicker {
     return found;
   }
 
-  /** Bounds of a letter; null when it is not there. */
+  /** Bounds of a letter, or of its whole block where it is null; null when it is not there. */
   boxOf(
     block: string,
-    letter: string,
+    letter: string | null,
   ): { min: [number, number, number]; max: [number, number, number] } | null {
     const { parts, things } = this.of;
     const box = new Box3();
     for (const [part, own] of this.boxes.entries()) {
       const thing = things[parts.thing[part]];
-      if (thing.block === block && thing.letter === letter) box.union(own);
+      if (thing.block === block && (letter === null || thing.letter === letter)) box.union(own);
     }
     return box.isEmpty() ? null : { min: box.min.toArray(), max: box.max.toArray() };
   }

@@ -140,6 +140,11 @@ export class TracePool {
   async takeScene(prepared: PreparedScene, rays: RayMemory): Promise<void> {
     this.callOff();
     this.film = null;
+    await this.swapScene(prepared, rays);
+  }
+
+  /** Gives all tracers a scene of which the picture so far is one too; not while they trace a pass. */
+  async swapScene(prepared: PreparedScene, rays: RayMemory): Promise<void> {
     this.groups = prepared.scene.groups;
     const { control } = this;
     await Promise.all(this.tracers.map((t, lane) => t.ask({ type: 'scene', prepared, rays, lane, control })));
@@ -302,14 +307,14 @@ export class TracePool {
   }
 
   /** Traces small pictures, sharing them out, while the present run lasts. */
-  async cells(orders: CellOrder[], onCell: (picture: CellPicture) => void): Promise<void> {
+  async cells(orders: CellOrder[], onCell: (picture: CellPicture, order: CellOrder) => void): Promise<void> {
     const { run } = this;
     const rest = [...orders];
     const work = async (tracer: Asked<TraceOrder, TraceReply>) => {
       for (let cell = rest.shift(); cell; cell = rest.shift()) {
         if (runIsOff(this.control, run)) return;
         const done = await tracer.ask({ type: 'cell', run, cell });
-        if (done.type === 'cell' && !runIsOff(this.control, run)) onCell(done);
+        if (done.type === 'cell' && !runIsOff(this.control, run)) onCell(done, cell);
       }
     };
     await Promise.all(this.tracers.map(work));

@@ -10,6 +10,8 @@ import { PICTURE } from './drop.ts';
 import { Draft, type FrameRect } from '../engine/draft.ts';
 import { Engine, setEngine } from '../engine/engine.ts';
 import { useHands } from './hands.ts';
+import { HoverMark } from './HoverMark.tsx';
+import { useHoverOnStage } from './hover.ts';
 import { Notices } from './Notices.tsx';
 import { SetMarks } from './SetMarks.tsx';
 import { Status } from './Status.tsx';
@@ -79,6 +81,7 @@ export function Stage() {
   }, [parts, size.width, size.height, frame.x, frame.y, frame.width, frame.height]);
 
   useHands(stage, parts?.draft ?? null);
+  useHoverOnStage(stage, parts?.draft ?? null, step === 'finish');
 
   const showTraced = mode === 'traced' && fresh;
   const place = { left: frame.x, top: frame.y, width: frame.width, height: frame.height };
@@ -118,6 +121,7 @@ export function Stage() {
         }}
       />
       {step === 'set' && handles && <SetMarks frame={frame} />}
+      {step === 'finish' && handles && <HoverMark frame={frame} />}
       <Compared place={place} />
       <Status place={place} />
       <Notices />

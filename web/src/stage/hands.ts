@@ -5,7 +5,9 @@ import { cameraFrame, fitted } from '@wemlox/core/stage/camera';
 import { choose } from '../state/choice.ts';
 import { moveCamera } from '../actions/stage.ts';
 import { shotOf, useStudio } from '../state/studio.ts';
+import { usePlacing } from '../state/pictures.ts';
 import type { Draft } from '../engine/draft.ts';
+import { dragPicture, sizePicture, type HeldPicture } from './layHands.ts';
 
 /** A press that moves less than this is a click, pixels. */
 const CLICK = 4;
@@ -40,7 +42,7 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
   useEffect(() => {
     const element = stage.current;
     if (!element || !draft) return;
-    let held: { x: number; y: number; moved: boolean } | null = null;
+    let held: { x: number; y: number; moved: boolean; picture: HeldPicture | null } | null = null;
 
     const inStage = (event: MouseEvent) => {
       const box = element.getBoundingClientRect();
@@ -50,15 +52,20 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
     const down = (event: PointerEvent) => {
       if (event.button !== 0 || !onPicture(event)) return;
       element.setPointerCapture(event.pointerId);
-      held = { x: event.clientX, y: event.clientY, moved: false };
+      const hit = usePlacing.getState().placing ? draft.pick(...inStage(event)) : null;
+      const picture = hit?.block && hit.letter ? { block: hit.block, letter: hit.letter } : null;
+      held = { x: event.clientX, y: event.clientY, moved: false, picture };
     };
     const move = (event: PointerEvent) => {
       if (!held) return;
       const dx = event.clientX - held.x;
       const dy = event.clientY - held.y;
       if (!held.moved && Math.hypot(dx, dy) < CLICK) return;
-      held = { x: event.clientX, y: event.clientY, moved: true };
-      if (event.shiftKey) moveCamera('Pan', (c) => panned(c, dx, dy, element.clientHeight));
+      const { picture } = held;
+      const now = inStage(event);
+      held = { x: event.clientX, y: event.clientY, moved: true, picture };
+      if (picture) dragPicture(picture, draft, [now[0] - dx, now[1] - dy], now, event.altKey);
+      else if (event.shiftKey) moveCamera('Pan', (c) => panned(c, dx, dy, element.clientHeight));
       else moveCamera('Orbit', (c) => orbited(c, dx, dy));
     };
     const up = (event: PointerEvent) => {
@@ -77,7 +84,10 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
     };
     const wheel = (event: WheelEvent) => {
       event.preventDefault();
-      moveCamera('Dolly', (c) => dollied(c, event.deltaY * (event.deltaMode === 1 ? 16 : 1)), true);
+      const delta = event.deltaY * (event.deltaMode === 1 ? 16 : 1);
+      if (usePlacing.getState().placing && draft.pick(...inStage(event))?.letter && sizePicture(delta))
+        return;
+      moveCamera('Dolly', (c) => dollied(c, delta), true);
     };
     const twice = (event: MouseEvent) => {
       const hit = draft.pick(...inStage(event));

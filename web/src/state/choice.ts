@@ -24,6 +24,8 @@ interface Choice {
   /** Traced pictures are shown without their noise. */
   clean: boolean;
   handles: boolean;
+  /** The finish chart is large, at the picture's cost. */
+  largeChart: boolean;
   theme: 'graphite' | 'paper';
   /** Samples at which the traced view rests. */
   samples: number;
@@ -52,6 +54,7 @@ export const useChoice = create<Choice>()(
       mode: 'traced',
       clean: true,
       handles: true,
+      largeChart: false,
       theme: 'graphite',
       samples: 256,
       proof: null,
@@ -73,8 +76,14 @@ export const useCompared = create<{ mean: number | null; problem: string }>()(()
   problem: '',
 }));
 
-/** The face a dragged finish would land on in the picture. */
-export const useHover = create<{ face: ChosenFace | null }>()(() => ({ face: null }));
+/**
+ * The face under the pointer, in the picture or in the chart: where a dragged finish would land; and the place on it,
+ * metres, where it is known.
+ */
+export const useHover = create<{ face: ChosenFace | null; point: readonly number[] | null }>()(() => ({
+  face: null,
+  point: null,
+}));
 
 /** Finish that somebody wants to remove, and that is still worn: asked about first. */
 export const useRemoving = create<{ finish: string | null }>()(() => ({ finish: null }));

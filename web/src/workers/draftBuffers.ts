@@ -1,11 +1,17 @@
 /** What the draft draws a scene from, prepared here so that the page only hands it on to the graphics card. */
+import { shownPicture, type ShownPicture } from '@wemlox/core/finish/recipeMeans';
+import { picturedFaces, type PicturedFaces } from '@wemlox/core/scene/faces';
 import { placed, turned } from '@wemlox/core/scene/flatScene';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
+import { laying } from '@wemlox/core/texture/laying';
+import { textureKey } from '@wemlox/core/texture/texture';
 
 export interface DraftPlacement {
   name: string;
   /** Corners and normals in the placement's own space; null when they are the ones sent before. WebGL takes no shared memory. */
   corners: { position: Float32Array<ArrayBuffer>; normal: Float32Array<ArrayBuffer> } | null;
+  /** Places of the pictures that its parts are fed from; null where there are none, or they are those sent before. */
+  places: Float32Array<ArrayBuffer> | null;
   /** Corners ordered by finish. */
   index: Uint32Array<ArrayBuffer>;
   /** Stretches of the index that have one finish. */
@@ -28,6 +34,7 @@ function contentOf({ solids, instances }: RenderScene, members: readonly number[
 /** Prepares scenes one after the other, and leaves out corners that the page has. */
 export class DraftPreparer {
   private sent = new Map<string, string>();
+  private laid = new Map<string, string>();
 
   prepare(scene: RenderScene): DraftBuffers {
     const { placements, instances, parts } = scene;
@@ -36,24 +43,37 @@ export class DraftPreparer {
     const partsOf = Array.from({ length: instances.count }, (): number[] => []);
     for (let p = 0; p < parts.count; p++) partsOf[parts.instance[p]].push(p);
     const now = new Map<string, string>();
+    const laidNow = new Map<string, string>();
+    const pictures = scene.finishes.map(({ recipe }) => (recipe ? shownPicture(recipe) : null));
+    const faces = pictures.some((p) => p !== null) ? picturedFaces(scene) : null;
     const all = members.map((own, p): DraftPlacement => {
       const name = placements.names[p];
       const content = contentOf(scene, own);
       now.set(name, content);
+      const pictured = faces && own.flatMap((i) => partsOf[i]).some((q) => pictures[parts.finish[q]]);
+      const lies = pictured
+        ? JSON.stringify([content, own.flatMap((i) => partsOf[i].map((q) => pictures[parts.finish[q]]))])
+        : '';
+      laidNow.set(name, lies);
+      const places =
+        pictured && this.laid.get(name) !== lies ? placesOf(scene, own, partsOf, pictures, faces) : null;
       return {
         name,
         corners: this.sent.get(name) === content ? null : cornersOf(scene, own),
+        places,
         ...indexOf(scene, own, partsOf),
         matrix: [...placements.now.subarray(p * 12, p * 12 + 12)],
       };
     });
     this.sent = now;
+    this.laid = laidNow;
     return { placements: all };
   }
 
   /** The page did not get what was prepared: next time it is given all. */
   forget(): void {
     this.sent = new Map();
+    this.laid = new Map();
   }
 }
 
@@ -70,6 +90,42 @@ function cornersOf({ solids, instances }: RenderScene, members: readonly number[
     at += solid.triangles * 9;
   }
   return { position, normal };
+}
+
+/** Where the corners of a placement lie on the pictures of their finishes, across and down. */
+function placesOf(
+  { solids, instances, parts, textures }: RenderScene,
+  members: readonly number[],
+  partsOf: readonly number[][],
+  pictures: readonly (ShownPicture | null)[],
+  faces: PicturedFaces,
+): Float32Array<ArrayBuffer> {
+  const count = members.reduce((sum, i) => sum + solids[instances.solid[i]].triangles, 0);
+  const out = new Float32Array(count * 6);
+  let at = 0;
+  for (const i of members) {
+    const { uv, triangles } = solids[instances.solid[i]];
+    const m = instances.local.subarray(i * 12, i * 12 + 12);
+    for (const p of partsOf[i]) {
+      const shown = pictures[parts.finish[p]];
+      const texture =
+        shown && textures.find((t) => t.key === textureKey(shown.laid.picture, shown.laid.coding));
+      if (!texture) continue;
+      const { laid, turn } = shown;
+      const own = laid.lay === 'letter';
+      const face = faces[laid.lay === 'tiles' ? 'block' : laid.lay][i];
+      const place = laying({ ...laid, turn }, texture.width / texture.height, face);
+      for (let c = parts.first[p] * 3; c < (parts.first[p] + parts.triangles[p]) * 3; c++) {
+        const [x, y] = [uv[c * 4 + 2], uv[c * 4 + 3]];
+        const [u, v] = own ? place(x, y) : place(m[0] * x + m[1] * y + m[3], m[4] * x + m[5] * y + m[7]);
+        out[(at + c) * 2] = u;
+        // our rows run from the top
+        out[(at + c) * 2 + 1] = 1 - v;
+      }
+    }
+    at += triangles * 3;
+  }
+  return out;
 }
 
 /** Corners of a placement's parts, ordered by finish. */
@@ -97,7 +153,8 @@ function indexOf(
 
 /** Memory that can be handed over instead of copied. */
 export const handedOver = ({ placements }: DraftBuffers): ArrayBuffer[] =>
-  placements.flatMap(({ corners, index }) => [
+  placements.flatMap(({ corners, places, index }) => [
     index.buffer,
+    ...(places ? [places.buffer] : []),
     ...(corners ? [corners.position.buffer, corners.normal.buffer] : []),
   ]);

@@ -1,8 +1,11 @@
 /** Files a worker fetches: shipped fonts and the kernel from the build, uploads from the server. */
 import denoiseUrl from '@wemlox/core/kernel/denoise-shared.wasm?url';
 import kernelUrl from '@wemlox/core/kernel/kernel-shared.wasm?url';
+import jpegUrl from '@jsquash/jpeg/codec/dec/mozjpeg_dec.wasm?url';
+import webpUrl from '@jsquash/webp/codec/dec/webp_dec.wasm?url';
 import weightsUrl from '@wemlox/core/weights/rt_hdr.tza?url';
 import { readSurroundPicture } from '@wemlox/core/picture/files';
+import { readTexture, type Decoders } from '@wemlox/core/texture/readTexture';
 import { fontUrl } from './fontFiles.ts';
 import type { Sources } from '@wemlox/core/scene/sceneMaker';
 
@@ -14,7 +17,13 @@ async function fetched(url: string, what: string): Promise<Uint8Array> {
 
 export const compileKernel = () => WebAssembly.compileStreaming(fetch(kernelUrl));
 export const compileDenoiser = () => WebAssembly.compileStreaming(fetch(denoiseUrl));
+const decoders: Decoders = {
+  jpeg: () => WebAssembly.compileStreaming(fetch(jpegUrl)),
+  webp: () => WebAssembly.compileStreaming(fetch(webpUrl)),
+};
 export const denoiserWeights = () => fetched(weightsUrl, 'the denoiser');
+
+export const uploadedFile = (hash: string) => fetched(`/api/assets/${hash}`, 'the picture');
 
 export const webSources: Sources = {
   shippedFont: (file) => {
@@ -24,5 +33,6 @@ export const webSources: Sources = {
   },
   uploadedFont: (hash) => fetched(`/api/assets/${hash}`, 'the font'),
   uploadedDrawing: (hash) => fetched(`/api/assets/${hash}`, 'the drawing'),
+  uploadedPicture: async (hash, coding) => readTexture(await uploadedFile(hash), coding, decoders),
   uploadedSurround: async (hash) => readSurroundPicture(await fetched(`/api/assets/${hash}`, 'the surround')),
 };

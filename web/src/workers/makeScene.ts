@@ -1,15 +1,21 @@
 /** Document → solids → scene → ray tree, in memory that the tracers share. */
 import 'reflect-metadata';
+import { newId } from '@wemlox/core/document';
+import { openMaterialFile, pictureNamed } from '@wemlox/core/exchange/materialFile';
+import { readMaterialX } from '@wemlox/core/exchange/readMaterialX';
 import { reduced, surroundFacts, type SurroundPicture } from '@wemlox/core/light/surround';
 import { sameTriangles } from '@wemlox/core/scene/flatScene';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import { exported } from '@wemlox/core/scene/exportSolids';
+import { unfolded } from '@wemlox/core/scene/unfolded';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
 import { kernelMemory } from '@wemlox/core/trace/kernel';
+import { previewOf } from '@wemlox/core/texture/texture';
 import { prepared as prepare } from '@wemlox/core/trace/prepare';
 import { SceneMemory } from '@wemlox/core/trace/sceneMemory';
 import { DraftPreparer } from './draftBuffers.ts';
 import { compileKernel, webSources } from './files.ts';
+import { materialFile } from './materialFile.ts';
 import {
   SURROUND_PREVIEW,
   type Answered,
@@ -21,6 +27,7 @@ import {
   type SurroundPreview,
 } from './messages.ts';
 
+const sharedRoom = (bytes: number) => new SharedArrayBuffer(bytes);
 const maker = new SceneMaker(webSources, true);
 const kernel = compileKernel();
 /** How many tracers will share the memory: the worker is named after it. */
@@ -51,6 +58,7 @@ async function make(request: SceneRequest): Promise<SceneReply> {
     request.look,
     request.shot,
     request.width,
+    request.trial,
   );
   const started = performance.now();
   if (!opened) {
@@ -100,6 +108,13 @@ async function make(request: SceneRequest): Promise<SceneReply> {
 
 async function answer({ question }: Asked): Promise<Answers[keyof Answers]> {
   if (question.ask === 'parting') return { tracking: await maker.parting(question.block) };
+  if (question.ask === 'unfold')
+    return last && unfolded(last, question.block, question.letter, question.view, sharedRoom);
+  if (question.ask === 'picture') return previewOf(await maker.texture(question.picture, question.coding));
+  if (question.ask === 'material') return materialFile(question.finish);
+  if (question.ask === 'openMaterial') return openMaterialFile(question.bytes);
+  if (question.ask === 'readMaterial')
+    return readMaterialX(question.text, (path) => pictureNamed(question.pictures, path), newId);
   const { kind, project, look, shot } = question;
   const { scene, solids } = await maker.make(project, look, shot, null);
   return exported(kind, { scene, solids, finishes: project.finishes });

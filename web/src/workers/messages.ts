@@ -1,5 +1,8 @@
 /** What page and workers say to each other. */
-import type { Block, Camera, Grade, Project, Zone } from '@wemlox/core/document';
+import type { Block, Camera, Finish, Grade, PictureRef, Project, Zone } from '@wemlox/core/document';
+import type { MaterialFile } from '@wemlox/core/exchange/materialFile';
+import type { ReadMaterials } from '@wemlox/core/exchange/readMaterialX';
+import type { Coding, TexturePreview } from '@wemlox/core/texture/texture';
 import type { SurroundFacts, SurroundPicture } from '@wemlox/core/light/surround';
 import type { ExportKind } from '@wemlox/core/scene/exportKinds';
 import type { FontFacts } from '@wemlox/core/type/fontFacts';
@@ -9,6 +12,7 @@ import type { Contour } from '@wemlox/core/plane/flatten';
 import type { DenoiseJob } from '@wemlox/core/picture/denoise/denoise';
 import type { Film } from '@wemlox/core/trace/film';
 import type { Finding } from '@wemlox/core/preflight/finding';
+import type { Unfolded, UnfoldView } from '@wemlox/core/scene/unfolded';
 import type { PreparedScene } from '@wemlox/core/trace/prepare';
 import type { DraftBuffers } from './draftBuffers.ts';
 
@@ -68,17 +72,31 @@ export interface SceneRequest {
   shot: string;
   /** Width of the picture, pixels. */
   width: number;
+  /** Finishes that only small pictures show: they change nothing of the scene. */
+  trial: readonly Finish[];
 }
 
 /** A question to the scene's worker, answered once. */
 export type Question =
   | { ask: 'parting'; block: Block }
+  | { ask: 'unfold'; block: string; letter: string; view: UnfoldView }
+  | { ask: 'picture'; picture: PictureRef; coding: Coding }
+  | { ask: 'material'; finish: Finish }
+  | { ask: 'openMaterial'; bytes: Uint8Array<ArrayBuffer> }
+  | { ask: 'readMaterial'; text: string; pictures: ReadonlyMap<string, PictureRef> }
   | { ask: 'export'; kind: ExportKind; project: Project; look: string; shot: string };
 
 export interface Answers {
   /** Tracking at which no letters touch; null when none does. */
   parting: { tracking: number | null };
   export: Uint8Array<ArrayBuffer>;
+  picture: TexturePreview;
+  /** A finish as a file: the document by itself, or zipped with its pictures; and what it says otherwise. */
+  material: { bytes: Uint8Array<ArrayBuffer>; zipped: boolean; approximated: string[] };
+  openMaterial: MaterialFile;
+  readMaterial: ReadMaterials;
+  /** Null when the letter is not in the last scene. */
+  unfold: Unfolded | null;
 }
 
 export interface Asked {
@@ -125,11 +143,12 @@ export interface CellOrder extends PictureSize {
   key: string;
   block: string;
   letter: string;
-  /** Null shows the whole letter. */
-  zone: Zone | null;
   dress: number;
   samples: number;
   grade: Grade;
+  /** The letter unfolded, as the camera sees its places, in place of a look at the letter; null for that. */
+  unfolded: Unfolded | null;
+  camera: Camera;
 }
 
 /** The denoiser's code and memory. */

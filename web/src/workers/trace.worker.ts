@@ -6,7 +6,7 @@ import { developed } from '@wemlox/core/trace/developing';
 import { createFilm } from '@wemlox/core/trace/film';
 import type { PreparedScene } from '@wemlox/core/trace/prepare';
 import { runIsOff, traceShare } from '@wemlox/core/trace/tiles';
-import { cellEye, shotEye, type Eye } from '@wemlox/core/trace/eye';
+import { cellEye, shotEye, unfoldedEye, type Eye } from '@wemlox/core/trace/eye';
 import { WaveTracer } from '@wemlox/core/trace/waveTracer';
 import { openCellCleaner, type CellCleaner } from './cellCleaner.ts';
 import type { TraceOrder, TraceReply } from './messages.ts';
@@ -45,10 +45,14 @@ function pass(order: TraceOrder & { type: 'pass' }): void {
 }
 
 async function cell({ run, cell: order }: TraceOrder & { type: 'cell' }): Promise<void> {
-  const { key, block, letter, zone, dress, width, height, samples, grade } = order;
+  const { key, block, letter, dress, width, height, samples, grade, unfolded, camera } = order;
   const nothing: TraceReply = { type: 'cell', run, key, samples, width, height, pixels: null };
   const view =
-    prepared && !runIsOff(control, run) && cellEye(prepared.scene, block, letter, zone, dress, width, height);
+    prepared &&
+    !runIsOff(control, run) &&
+    (unfolded
+      ? unfoldedEye({ ...prepared.scene, camera }, unfolded)
+      : cellEye(prepared.scene, block, letter, dress, width, height));
   if (!view) {
     reply(nothing);
     return;

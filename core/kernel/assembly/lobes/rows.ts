@@ -1,5 +1,5 @@
 // A finish's rows over the cosine, read for four paths at once.
-import { LAYER_ROWS, METAL_ROWS, ROWS } from '../layout';
+import { FILM_GLOSS_ROWS, FILM_ROWS, FUZZ_ROWS, LAYER_ROWS, METAL_ROWS, ROWS } from '../layout';
 import { clamp01, mad, mul, root, splat, sub } from '../lanes';
 
 /** Results: the four numbers of a row at each path's cosine. */
@@ -44,11 +44,36 @@ export function layerRows(finish: usize, cosine: v128): void {
   read(finish + LAYER_ROWS, cosine);
 }
 
-/** Gloss at one cosine. */
-export function glossAt(finish: usize, cosine: f32): f32 {
+/** Red, green and blue of what an interface under a film reflects, and their mean. @param cosine outside */
+export function filmRows(finish: usize, cosine: v128): void {
+  read(finish + FILM_ROWS, cosine);
+}
+
+/** What of the gloss each channel is under a film, over their mean. @param cosine outside */
+export function filmGlossRows(finish: usize, cosine: v128): void {
+  read(finish + FILM_GLOSS_ROWS, cosine);
+}
+
+/** What fuzz reflects, and the two numbers of its lobe. */
+export function fuzzRows(finish: usize, cosine: v128): void {
+  read(finish + FUZZ_ROWS, cosine);
+}
+
+/** One number of a row at one cosine. @param rows where that number of the first row is */
+function one(rows: usize, cosine: f32): f32 {
   const x: f32 = sqrt<f32>(min<f32>(1, max<f32>(0, cosine))) * <f32>(ROWS - 1);
   const i = min(ROWS - 2, <i32>x);
-  const at = finish + LAYER_ROWS + (<usize>i << 4);
+  const at = rows + (<usize>i << 4);
   const a = load<f32>(at);
   return a + (load<f32>(at, 16) - a) * (x - <f32>i);
+}
+
+/** Gloss at one cosine. */
+export function glossAt(finish: usize, cosine: f32): f32 {
+  return one(finish + LAYER_ROWS, cosine);
+}
+
+/** What of the gloss a channel is under a film, over the mean, at one cosine. */
+export function filmAt(finish: usize, cosine: f32, channel: usize): f32 {
+  return one(finish + FILM_GLOSS_ROWS + (channel << 2), cosine);
 }

@@ -1,15 +1,16 @@
 /** Finish: what the chosen faces are made of. */
-import { BookmarkPlus, Trash2 } from 'lucide-react';
+import { BookmarkPlus, Download, Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { FAMILIES } from '@wemlox/core/document';
-import { renameFinish, setFamily, setWithin, targetName } from '@wemlox/core/edits';
-import { askRemoveFinish, dressFaces } from '../../actions/finishes.ts';
+import { FAMILIES, type Finish } from '@wemlox/core/document';
+import { looksWearing, renameFinish, setFamily, setTags, setWithin, targetName } from '@wemlox/core/edits';
+import { askRemoveFinish, dressFaces, ownFinish } from '../../actions/finishes.ts';
+import { saveMaterial } from '../../actions/materials.ts';
 import { coatAddress, renameCoat } from '../../actions/coats.ts';
 import { ParameterRow, ParameterRows } from '../../desk/ParameterRow.tsx';
 import { PickMenu } from '../../desk/PickMenu.tsx';
 import { ChoiceRow, NameField } from '../../desk/rows.tsx';
 import { useChoice } from '../../state/choice.ts';
-import { useChosenFinish } from '../../state/chosen.ts';
+import { useChosenFinish, useLook } from '../../state/chosen.ts';
 import { keepInLibrary } from '../../state/library.ts';
 import { perform, useStudio } from '../../state/studio.ts';
 import { CoatStack } from './CoatStack.tsx';
@@ -18,11 +19,38 @@ import { leading } from './leading.ts';
 
 const FAMILY_OPTIONS = FAMILIES.map((f) => [f, f[0].toUpperCase() + f.slice(1)] as const);
 
+/** The words a finish is found by, in the library too. */
+function TagsRow({ finish }: { finish: Finish }) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const commit = () => {
+    if (typed !== null) perform((p) => setTags(p, finish.id, typed.split(',')));
+    setTyped(null);
+  };
+  return (
+    <label className="mb-1 grid min-h-7 grid-cols-[104px_1fr] items-center gap-2.5">
+      <span title="Words it is found by, here and in the library, with commas between them">Tags</span>
+      <input
+        type="text"
+        className="input input-xs w-full"
+        placeholder="hull, wet, for signs"
+        value={typed ?? finish.tags.join(', ')}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={commit}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') e.currentTarget.blur();
+          if (e.key === 'Escape') setTyped(null);
+        }}
+      />
+    </label>
+  );
+}
+
 export function FinishDesk() {
   const finish = useChosenFinish();
   const face = useChoice((c) => c.face);
   const inHand = useChoice((c) => c.finish);
   const project = useStudio((s) => s.project);
+  const look = useLook();
   const [coatId, setCoatId] = useState<string | null>(null);
   const where = face ? targetName(project, face) : null;
   if (!finish) {
@@ -36,6 +64,7 @@ export function FinishDesk() {
       </div>
     );
   }
+  const shared = looksWearing(project, finish.id);
   const coat = finish.coats.find((c) => c.id === coatId) ?? null;
   const worn = { finish: finish.id, coat: coat?.id ?? null };
   const of = `${coatAddress(worn)}/surface`;
@@ -56,6 +85,16 @@ export function FinishDesk() {
           Lay on {where}
         </button>
       )}
+      {shared.length > 1 && (
+        <p className="quiet flex items-center gap-2 border-b border-(--line) py-1.5 text-xs" role="status">
+          <span className="grow">Changes show in {shared.map((l) => l.name).join(', ')}</span>
+          {shared.some((l) => l.id === look.id) && (
+            <button type="button" className="btn btn-xs" onClick={() => ownFinish(finish.id)}>
+              Copy for {look.name}
+            </button>
+          )}
+        </p>
+      )}
       <CoatStack finish={finish} chosen={worn.coat} onChoose={setCoatId} others={others} />
       {coat && (
         <div className="border-b border-(--line) py-2.5">
@@ -65,6 +104,7 @@ export function FinishDesk() {
             onChange={(name) => renameCoat(finish.id, coat.id, name)}
           />
           <ParameterRow address={`${coatAddress(worn)}/cover`} />
+          <ParameterRow address={`${coatAddress(worn)}/lies`} />
         </div>
       )}
       {!coat && (
@@ -90,6 +130,7 @@ export function FinishDesk() {
               onPick={(id) => perform((p) => setWithin(p, finish.id, id || null))}
             />
           </div>
+          <TagsRow key={finish.id} finish={finish} />
           <ChoiceRow
             label="Family"
             value={finish.family}
@@ -97,9 +138,17 @@ export function FinishDesk() {
             onChange={(family) => perform((p) => setFamily(p, finish.id, family))}
           />
         </div>
-        <div className="mt-2 flex justify-between gap-3">
+        <div className="mt-2 flex flex-wrap justify-between gap-2">
           <button type="button" className="btn btn-xs" onClick={() => void keepInLibrary(finish)}>
             <BookmarkPlus size={13} /> Keep in the library
+          </button>
+          <button
+            type="button"
+            className="btn btn-xs"
+            title="As a MaterialX document, with its pictures"
+            onClick={() => void saveMaterial(finish)}
+          >
+            <Download size={13} /> Save as a file
           </button>
           <button
             type="button"

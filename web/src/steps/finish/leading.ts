@@ -32,6 +32,10 @@ const LEADING: Record<Family, Keys> = {
   stone: ['base_color', 'specular_roughness', 'base_diffuse_roughness', 'relief'],
   brick: ['base_color', 'specular_roughness', 'base_diffuse_roughness', 'relief'],
   wood: ['base_color', 'specular_roughness', 'coat_weight', 'relief'],
+  film: ['thin_film_weight', 'thin_film_thickness', 'thin_film_ior', 'base_color'],
+  translucent: ['subsurface_weight', 'subsurface_color', 'subsurface_radius', 'specular_roughness'],
+  velvet: ['base_color', 'fuzz_weight', 'fuzz_color', 'fuzz_roughness'],
+  'cut out': ['geometry_opacity', 'base_color', 'specular_roughness', 'relief'],
   'matte paint': ['base_color', 'base_diffuse_roughness', 'specular_roughness', 'specular_weight'],
 };
 
