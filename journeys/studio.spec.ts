@@ -200,10 +200,8 @@ test('a finish kept in the library dresses another project', async ({ page }) =>
   );
   await page.goto(`${studio.url}/p/deck-5/clear/finish`);
   await page.getByRole('button', { name: 'Add', exact: true }).click();
-  await page
-    .getByRole('menuitem', { name: /^Funnel red/ })
-    .first()
-    .click();
+  const shelf = page.getByRole('group', { name: 'Library' });
+  await shelf.getByRole('menuitem', { name: /^Funnel red/ }).click();
   await expect(page.getByRole('option', { name: 'Funnel red' })).toBeVisible();
   await expect
     .poll(async () => (await studio.document('deck-5')).finishes.at(-1).name)

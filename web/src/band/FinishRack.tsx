@@ -136,11 +136,52 @@ function Offer({
   );
 }
 
+/** Finishes of one origin to start from. */
+function Offers({
+  name,
+  finishes,
+  letter,
+  onPick,
+  onTakeOut,
+}: {
+  name: string;
+  finishes: readonly Finish[];
+  letter: Place | undefined;
+  onPick: (finish: Finish) => void;
+  onTakeOut?: (finish: Finish) => unknown;
+}) {
+  return (
+    <div role="group" aria-label={name}>
+      <p className="menu-title" aria-hidden>
+        {name}
+      </p>
+      <ul role="none" className="grid grid-cols-3 content-start gap-0.5">
+        {finishes.map((f) => (
+          <li key={f.id} role="none" className="relative min-w-0">
+            <Offer finish={f} letter={letter} onPick={() => onPick(f)} />
+            {onTakeOut && (
+              <button
+                type="button"
+                role="menuitem"
+                className="absolute top-0 right-0 w-auto bg-base-100 px-1 py-0.5"
+                aria-label={`Take ${f.name} out of the library`}
+                onClick={() => onTakeOut(f)}
+              >
+                <X size={12} />
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
 /** Ready finishes and those of the library to start from; using one makes the project's own copy. */
 function MakeMenu({ letter }: { letter: Place | undefined }) {
   const { open, setOpen, box } = usePopup();
   const [typed, setTyped] = useState('');
-  const kept = useLibrary((l) => l.finishes);
+  const { finishes: kept, known } = useLibrary();
   useEffect(() => {
     if (open) void loadLibrary();
   }, [open]);
@@ -181,7 +222,7 @@ function MakeMenu({ letter }: { letter: Place | undefined }) {
             onChange={(event) => setTyped(event.target.value)}
             onKeyDown={(event) => {
               const first = sought[0] ?? made[0];
-              if (event.key === 'Enter' && first) add(first);
+              if (event.key === 'Enter' && known && first) add(first);
             }}
           />
           <div className="flex items-center gap-1 px-1 py-1.5">
@@ -217,46 +258,22 @@ function MakeMenu({ letter }: { letter: Place | undefined }) {
               </button>
             )}
           </div>
-          <ul
-            className="menu grid max-h-96 w-full grid-cols-3 content-start gap-0.5 overflow-y-auto p-0"
-            role="menu"
-            aria-label="Finishes to add"
-          >
-            {sought.length > 0 && (
-              <li role="presentation" className="menu-title col-span-3">
-                Library
-              </li>
-            )}
-            {sought.map((f) => (
-              <li key={f.id} role="none" className="relative min-w-0">
-                <Offer finish={f} letter={letter} onPick={() => add(f)} />
-                <button
-                  type="button"
-                  role="menuitem"
-                  className="absolute top-0 right-0 w-auto bg-base-100 px-1 py-0.5"
-                  aria-label={`Take ${f.name} out of the library`}
-                  onClick={() => void takeOut(f)}
-                >
-                  <X size={12} />
-                </button>
-              </li>
-            ))}
-            {sought.length > 0 && (
-              <li role="presentation" className="menu-title col-span-3">
-                Ready made
-              </li>
-            )}
-            {made.map((f) => (
-              <li key={f.id} role="none" className="min-w-0">
-                <Offer finish={f} letter={letter} onPick={() => add(f)} />
-              </li>
-            ))}
-            <li role="none" className="col-span-3">
-              <button type="button" role="menuitem" onClick={() => add(null)}>
+          {/* what is offered comes whole: tiles that move under the pointer are picked by mistake */}
+          {known && (
+            <div
+              className="menu max-h-96 w-full flex-nowrap overflow-y-auto p-0"
+              role="menu"
+              aria-label="Finishes to add"
+            >
+              {sought.length > 0 && (
+                <Offers name="Library" letter={letter} finishes={sought} onPick={add} onTakeOut={takeOut} />
+              )}
+              <Offers name="Ready made" letter={letter} finishes={made} onPick={add} />
+              <button type="button" role="menuitem" className="px-1 py-1 text-left" onClick={() => add(null)}>
                 New finish
               </button>
-            </li>
-          </ul>
+            </div>
+          )}
         </div>
       )}
     </div>

@@ -4,12 +4,20 @@ import type { Finish } from '@wemlox/core/document';
 import { api } from './api.ts';
 import { attempt, notify } from './notices.ts';
 
-export const useLibrary = create<{ finishes: Finish[] }>()(() => ({ finishes: [] }));
+export interface Library {
+  finishes: Finish[];
+  /** Whether the store has answered, or failed to: until then nobody knows what the library holds. */
+  known: boolean;
+}
 
-export const loadLibrary = () =>
-  attempt('The library could not be read', async () =>
+export const useLibrary = create<Library>()(() => ({ finishes: [], known: false }));
+
+export const loadLibrary = async () => {
+  await attempt('The library could not be read', async () =>
     useLibrary.setState({ finishes: await api.finishes() }),
   );
+  useLibrary.setState({ known: true });
+};
 
 export const keepInLibrary = (finish: Finish) =>
   attempt(`${finish.name} was not kept`, async () => {
