@@ -18,6 +18,8 @@ const SAMPLES = 12;
 const VIEWPORT = { width: 1000, height: 680 };
 /** A mean over fewer pixels of a letter is none. */
 const LEAST_PIXELS = 200;
+/** Until the draft has drawn what type mirrors, ms. */
+const MIRROR_WAIT = 800;
 
 /** A word of as many letters as finishes, each all in its own; fronts of the last look glow alone. */
 function projectOf(finishes: readonly Finish[]): Project {
@@ -120,6 +122,8 @@ export async function benchDraft(): Promise<Report> {
       const traced = await shown(page, SAMPLES);
       await page.keyboard.press('d');
       await page.getByTestId('stage').and(page.locator('[data-state=idle]')).waitFor();
+      // what the type mirrors of its stage is drawn once that rests
+      await page.waitForTimeout(MIRROR_WAIT);
       const draft = decode(await page.getByTestId('stage').screenshot());
       // the page keeps how it shows pictures
       await page.keyboard.press('d');

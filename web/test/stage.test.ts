@@ -1,9 +1,18 @@
 import * as fc from 'fast-check';
-import { Ray, Vector3 } from 'three';
-import { describe, expect, it } from 'vitest';
+import { Ray, Vector3, type DataTexture, type MeshPhysicalMaterial } from 'three';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { MirroredRepeatWrapping } from 'three';
-import { newFeed, newGrade, newShot, plainSurface, type Camera, type Feed } from '@wemlox/core/document';
+import {
+  newFeed,
+  newGrade,
+  newShot,
+  plainSurface,
+  type Camera,
+  type Feed,
+  type Surface,
+} from '@wemlox/core/document';
 import { textureOf } from '@wemlox/core/texture/texture';
+import { onlyNearly } from '@wemlox/core/finish/rasterised';
 import { finishOptics, opticsOf } from '@wemlox/core/finish/optics';
 import { SceneBuilder } from '@wemlox/core/scene/sceneBuilder';
 import { IDENTITY } from '@wemlox/core/scene/transform';
@@ -13,7 +22,9 @@ import * as cells from '../src/engine/cells.ts';
 import { PartPicker } from '../src/engine/pick.ts';
 import { inPlane, inWorld, onStage } from '../src/stage/projection.ts';
 import { draftMaterial, DraftMaps } from '../src/engine/draftMaterial.ts';
-import { DraftPreparer, handedOver } from '../src/workers/draftBuffers.ts';
+import { StageMirror } from '../src/engine/stageMirror.ts';
+import { draftFinish } from '../src/workers/draft/shader.ts';
+import { DraftPreparer, handedOver } from '../src/workers/draft/buffers.ts';
 
 const frame = { x: 24, y: 30, width: 900, height: 506 };
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
@@ -190,7 +201,8 @@ describe('what the draft is handed', () => {
 
   it('leaves out corners the page has, also when the block has moved, and hands over all it made', () => {
     const preparer = new DraftPreparer();
-    expect(handedOver(preparer.prepare(squares([2, 1])))).toHaveLength(3);
+    // corners, normals, index, and numbers of the one finish that all three are
+    expect(handedOver(preparer.prepare(squares([2, 1])))).toHaveLength(4);
     const moved = preparer.prepare(squares([1, 1], 9));
     expect(moved.placements[0].corners).toBeNull();
     expect(moved.placements[0].matrix[3]).toBe(9);
@@ -200,6 +212,143 @@ describe('what the draft is handed', () => {
     expect(preparer.prepare(squares([1, 1, 1])).placements[0].corners).not.toBeNull();
   });
 });
+
+const uniformsOf = (material: MeshPhysicalMaterial) => {
+  const shader = {
+    uniforms: {} as Record<string, { value: DataTexture }>,
+    vertexShader: '',
+    fragmentShader: '',
+  };
+  material.onBeforeCompile(shader as never, null as never);
+  return shader.uniforms;
+};
+
+describe('a finish in the draft', () => {
+  const fed = (more: Partial<Feed>) =>
+    finishOptics({
+      surface: plainSurface(),
+      feeds: [{ ...newFeed('a', 'specular_roughness', [0.2, 0.4, 0.6]), ...more }],
+      coats: [],
+    });
+
+  it('is drawn by the same program while its numbers alone change', () => {
+    const codeOf = (more: Partial<Feed>) => draftFinish(fed(more), []).code;
+    expect(codeOf({ source: 'noise', scale: 0.2, seed: 3, turn: 1 })).toBe(codeOf({ source: 'noise' }));
+    expect(codeOf({ source: 'cells' })).not.toBe(codeOf({ source: 'noise' }));
+  });
+
+  it('has each of its surfaces as a row, whose numbers are the surface’s', () => {
+    const surface = plainSurface({
+      base_color: [0.2, 0.4, 0.6],
+      specular_roughness: 0.5,
+      specular_ior: 1.5,
+      emission_color: [1, 0.5, 0],
+      emission_luminance: 3,
+    });
+    const { data, code } = draftFinish(opticsOf(surface), []);
+    // one number of the coat's cover, then the row
+    const row = [...data.subarray(4, 28)].map((v) => Number(v.toFixed(4)));
+    expect(row.slice(0, 4)).toEqual([0.2, 0.4, 0.6, 0.5]);
+    expect(row.slice(4, 8)).toEqual([0, 0, 0, 0]);
+    expect(row.slice(8, 12)).toEqual([0.04, 0.04, 0.04, 1]);
+    expect(row.slice(12, 16)).toEqual([3, 1.5, 0, 0]);
+    expect(code).not.toContain('fedNoise');
+    expect(code).not.toContain('FED_FILM');
+  });
+
+  it('mirrors a filmed metal by the angle, as its table says', () => {
+    const optics = opticsOf(
+      plainSurface({ base_metalness: 1, thin_film_weight: 1, thin_film_ior: 1.4, thin_film_thickness: 0.4 }),
+    );
+    const { data, code } = draftFinish(optics, []);
+    expect(code).toContain('FED_FILM');
+    const over = data.subarray(4 + 24, 4 + 24 + 64);
+    for (const [entry, at] of [
+      [0, 0],
+      [15, 31],
+    ])
+      for (let c = 0; c < 3; c++) expect(over[entry * 4 + c]).toBeCloseTo(optics.metalOver[c * 32 + at], 6);
+  });
+
+  it('says what it only comes near', () => {
+    const finish = (more: Partial<Surface>, feeds: Feed[] = []) => ({
+      surface: plainSurface(more),
+      coats: [],
+      feeds,
+    });
+    const glass = finish({ transmission_weight: 1 });
+    expect(onlyNearly([finish({})])).toEqual([]);
+    expect(onlyNearly([glass])).toEqual(['glass']);
+    expect(onlyNearly([finish({ transmission_weight: 1, geometry_thin_walled: true })])).toEqual([]);
+    const near = { ...newFeed('a', 'base_color', [1, 1, 1]), source: 'near' as const };
+    expect(onlyNearly([finish({ subsurface_weight: 1 }, [near]), glass])).toEqual([
+      'glass',
+      'bodies',
+      'distances',
+    ]);
+  });
+});
+
+describe('what the type mirrors of its stage in the draft', () => {
+  beforeEach(() => void vi.useFakeTimers());
+  afterEach(() => void vi.useRealTimers());
+  const staged = (at = 0) => {
+    const builder = new SceneBuilder();
+    builder.place('piece/floor', [1, 0, 0, at, 0, 1, 0, 0, 0, 0, 1, 0]);
+    builder.add(
+      solidOf('floor', square(0, 0, 0, 9)),
+      [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0],
+      { block: null, letter: null, piece: 'floor' } as never,
+      [{ first: 0, triangles: 2, zone: 'front', colour: null, finish: 0, group: null }],
+    );
+    return {
+      ...builder.built(true),
+      finishes: [opticsOf(plainSurface())],
+      typeBox: { min: [0, 0, 0], max: [2, 4, 6] },
+      surround: { gain: 1, turn: 0 },
+      lights: [],
+    } as unknown as RenderScene;
+  };
+
+  it('is drawn from its middle once the stage rests, and is not drawn again for the same stage', () => {
+    const places: number[][] = [];
+    const gone: number[] = [];
+    const told = vi.fn();
+    const mirror = new StageMirror((middle) => {
+      places.push(middle.toArray());
+      const texture = { number: places.length };
+      return { texture, dispose: () => gone.push(texture.number) } as never;
+    }, told);
+    mirror.look(staged(), 1);
+    mirror.look(staged(1), 1);
+    expect(mirror.texture).toBeNull();
+    vi.advanceTimersByTime(1000);
+    expect(places).toEqual([[1, 2, 3]]);
+    expect(mirror.texture).toEqual({ number: 1 });
+    mirror.look(staged(1), 1);
+    vi.advanceTimersByTime(1000);
+    expect(told).toHaveBeenCalledTimes(1);
+    mirror.look(staged(1), 2);
+    // another stage on its way, and back: nothing is drawn
+    mirror.look(staged(1), 1);
+    vi.advanceTimersByTime(1000);
+    expect(told).toHaveBeenCalledTimes(1);
+    mirror.look(staged(2), 1);
+    vi.advanceTimersByTime(1000);
+    expect(gone).toEqual([1]);
+    mirror.look(squaresOn(), 1);
+    expect([mirror.texture, gone]).toEqual([null, [1, 2]]);
+  });
+});
+
+/** Type without a stage. */
+const squaresOn = () =>
+  ({
+    ...squares([1, 2]),
+    typeBox: { min: [0, 0, 0], max: [2, 4, 6] },
+    surround: { gain: 1, turn: 0 },
+    lights: [],
+  }) as unknown as RenderScene;
 
 describe('what the draft is handed of pictures', () => {
   const texture = textureOf('asset:p:colour', { width: 2, height: 1, data: new Uint8Array(8) }, 'colour');
@@ -222,41 +371,42 @@ describe('what the draft is handed of pictures', () => {
 
   it('are their places on each corner, over the letter and over the block', () => {
     const [{ places }] = new DraftPreparer().prepare(pictured({ lay: 'letter' })).placements;
-    // a picture twice as wide as high covers the square: half of its width, all of its height
-    expect([...places!.subarray(0, 6)]).toEqual([0.25, 1, 0.75, 1, 0.75, 0]);
-    // the second letter wears no picture
-    expect([...places!.subarray(12, 18)]).toEqual([0, 0, 0, 0, 0, 0]);
-    // the block is seven metres wide and two high
+    // from the middle of the square, with its sides
+    expect([...places!.fedPlaneLetter!.subarray(0, 8)]).toEqual([-0.5, -0.5, 1, 1, 0.5, -0.5, 1, 1]);
+    // the block is seven metres wide and two high; the second square is twice as large, and five metres aside
     const [{ places: over }] = new DraftPreparer().prepare(pictured({ lay: 'block' })).placements;
-    expect(over![0]).toBeCloseTo(0, 6);
-    expect(over![2]).toBeCloseTo(1 / 7, 6);
+    expect([...over!.fedPlaneBlock!.subarray(0, 4)]).toEqual([-3.5, -1, 7, 2]);
+    expect([...over!.fedPlaneBlock!.subarray(28, 32)]).toEqual([3.5, -1, 7, 2]);
+    expect(Object.keys(over!)).toEqual(['fedPlaneBlock']);
   });
 
-  it('are sent anew when the picture is moved, and not when it lies as it lay', () => {
+  it('are sent anew when they lie over something else, and not when the picture is moved', () => {
     const preparer = new DraftPreparer();
     expect(preparer.prepare(pictured({})).placements[0].places).not.toBeNull();
-    const again = preparer.prepare(pictured({})).placements[0];
-    expect([again.places, again.corners]).toEqual([null, null]);
-    const moved = preparer.prepare(pictured({ shift_x: 0.25 })).placements[0];
-    expect(moved.corners).toBeNull();
-    expect(moved.places![0]).toBeCloseTo(0, 6);
-    expect(preparer.prepare(squares([2, 1])).placements[0].places).toBeNull();
+    const moved = preparer.prepare(pictured({ shift_x: 0.25 }));
+    expect([moved.placements[0].places, moved.placements[0].corners]).toEqual([null, null]);
+    expect(moved.finishes[1]).not.toBeNull();
+    expect(preparer.prepare(pictured({ shift_x: 0.25 })).finishes).toEqual([null, null, null]);
+    expect(preparer.prepare(pictured({ lay: 'word' })).placements[0].places).not.toBeNull();
+    // without a picture, what was there is taken away
+    expect(preparer.prepare(squares([2, 1])).placements[0].places).toEqual({});
     expect(preparer.prepare(pictured({})).placements[0].places).not.toBeNull();
   });
 
   it('are a map of the material, with the edges asked for', () => {
-    const scene = pictured({ edges: 'mirror' });
     const maps = new DraftMaps();
-    const material = draftMaterial(scene.finishes[1], scene.textures, maps);
-    expect(material.map!.image).toMatchObject({ width: 2, height: 1 });
-    expect(material.map!.wrapS).toBe(MirroredRepeatWrapping);
-    expect(material.color.r).toBe(1);
-    expect(draftMaterial(scene.finishes[0], scene.textures, maps).map).toBeNull();
+    const mapOf = (more: Partial<Feed>) => {
+      const { finishes, textures } = pictured(more);
+      return uniformsOf(draftMaterial(finishes[1], draftFinish(finishes[1], textures), textures, maps))
+        .fedPicture0.value;
+    };
+    const map = mapOf({ edges: 'mirror' });
+    expect(map.image).toMatchObject({ width: 2, height: 1 });
+    expect(map.wrapS).toBe(MirroredRepeatWrapping);
     // a finish that is moved keeps its picture; one that is gone gives it back
-    const moved = pictured({ edges: 'mirror', shift_x: 0.2 });
-    expect(draftMaterial(moved.finishes[1], moved.textures, maps).map).toBe(material.map);
+    expect(mapOf({ edges: 'mirror', shift_x: 0.2 })).toBe(map);
     maps.keep([]);
-    expect(draftMaterial(moved.finishes[1], moved.textures, maps).map).not.toBe(material.map);
+    expect(mapOf({ edges: 'mirror' })).not.toBe(map);
   });
 });
 

@@ -5,7 +5,6 @@
 import type { Finish, Surface } from '../document/index.ts';
 import { linearOf, oklabOf } from '../maths/oklab.ts';
 import { cos, exp, log, sin } from '../maths/reproducible.ts';
-import { luminance } from '../maths/colour.ts';
 import { glowOf, type Glow } from './glow.ts';
 import { recipeOf, type Recipe } from './recipe.ts';
 import { meanGlow, meanSurface, type PictureMeans } from './recipeMeans.ts';
@@ -266,7 +265,7 @@ export function finishOptics(
     glow: {
       ...optics.glow,
       colour: most > 0 ? rgb(nits.map((v) => v / most)) : optics.glow.colour,
-      luminance: luminance(...nits),
+      luminance: most,
       nits,
     },
     recipe,

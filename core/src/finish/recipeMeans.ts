@@ -1,4 +1,4 @@
-/** What stands for a finish where its coats and feeds cannot be shown place by place: means, and one picture. */
+/** What stands for a finish where its coats and feeds cannot be shown place by place: means. */
 import type { Surface } from '../document/index.ts';
 import { SURFACE } from '../document/parameters.ts';
 import { glowOf } from './glow.ts';
@@ -12,25 +12,6 @@ import {
   type Recipe,
   type RecipeCoat,
 } from './recipe.ts';
-
-/** A picture whose own colours are seen, and which colour of the surface it is. */
-export interface ShownPicture {
-  laid: LaidPicture;
-  turn: number;
-  parameter: keyof Surface;
-}
-
-/** The picture whose own colours a finish shows most of, and which of its colours it is; null when it shows none. */
-export function shownPicture(recipe: Recipe): ShownPicture | null {
-  for (const { cover, fed } of recipe.coats) {
-    if (typeof cover === 'number' && cover < 0.5) continue;
-    const course = fed.find((f) => f.channel === 0);
-    if (!course) return null;
-    const { laid, turn } = recipe.axes[course.axis]!;
-    return laid && { laid, turn, parameter: course.parameter };
-  }
-  return null;
-}
 
 /** A coat that covers next to nothing still gives light where it does. */
 const LEAST_COVER = 1e-3;

@@ -22,18 +22,22 @@ import {
   Scene,
   SpotLight,
   Vector2,
+  Vector3,
   WebGLRenderer,
   type MeshPhysicalMaterial,
   type Texture,
+  type WebGLRenderTarget,
 } from 'three';
 import { RectAreaLightUniformsLib } from 'three/addons/lights/RectAreaLightUniformsLib.js';
 import type { Camera, Grade } from '@wemlox/core/document';
 import type { RenderScene, SceneLight } from '@wemlox/core/scene/renderScene';
 import type { PreparedScene } from '@wemlox/core/trace/prepare';
 import { cameraFrame } from '@wemlox/core/stage/camera';
-import type { DraftBuffers } from '../workers/draftBuffers.ts';
+import type { DraftBuffers } from '../workers/draft/buffers.ts';
+import { PLACES, type PlaceName } from '../workers/draft/places.ts';
 import type { SurroundPreview } from '../workers/messages.ts';
 import { draftMaterial, DraftMaps } from './draftMaterial.ts';
+import { isType, MIRRORED, StageMirror } from './stageMirror.ts';
 import { PartPicker, type Picked, type PickedIn } from './pick.ts';
 
 const SHADOW_MAP = 1024;
@@ -59,6 +63,16 @@ function rasterisedInSoftware(): boolean {
   return gl !== null && /llvmpipe|swiftshader|software/i.test(driverOf(gl));
 }
 
+interface Worn {
+  type: MeshPhysicalMaterial;
+  stage: MeshPhysicalMaterial;
+}
+
+function disposed({ type, stage }: Worn): void {
+  type.dispose();
+  stage.dispose();
+}
+
 export class Draft {
   private readonly renderer: WebGLRenderer;
   private readonly world = new Scene();
@@ -66,10 +80,15 @@ export class Draft {
   private readonly eye = new PerspectiveCamera();
   /** A mesh for each placement, by its name. */
   private readonly meshes = new Map<string, Mesh<BufferGeometry, MeshPhysicalMaterial[]>>();
-  private readonly materials = new Map<string, MeshPhysicalMaterial>();
+  /** By finish: of the type's own, and of the stage's pieces, which mirror the surround alone. */
+  private readonly materials = new Map<string, Worn>();
+  private readonly mirror: StageMirror;
+  /** Given back after the next frame: until then the new ones take over their compiled programs. */
+  private gone: Worn[] = [];
   private readonly maps = new DraftMaps();
   private readonly pmrem: PMREMGenerator;
   /** By the number of the picture. */
+  private lit = 0;
   private readonly environments = new Map<number, { picture: Texture; lit: Texture }>();
   private scene: PickedIn | null = null;
   /** Made when the scene is first picked in. */
@@ -87,6 +106,27 @@ export class Draft {
     this.renderer.shadowMap.type = PCFShadowMap;
     this.pmrem = new PMREMGenerator(this.renderer);
     this.world.add(this.lights);
+    this.mirror = new StageMirror(
+      (middle) => this.stageFrom(middle),
+      () => {
+        this.reflect();
+        this.draw();
+      },
+    );
+  }
+
+  /** The stage and the surround without the type, prefiltered, as they are seen from a place. */
+  private stageFrom(middle: Vector3): WebGLRenderTarget {
+    const { world } = this;
+    const { background } = world;
+    const type = [...this.meshes].filter(([name]) => isType(name)).map(([, mesh]) => mesh);
+    for (const mesh of type) mesh.visible = false;
+    world.background = this.environments.get(this.lit)?.picture ?? null;
+    const { near, far } = this.eye;
+    const target = this.pmrem.fromScene(world, 0, near, far, { size: MIRRORED, position: middle });
+    world.background = background;
+    for (const mesh of type) mesh.visible = true;
+    return target;
   }
 
   /** Name of the graphics driver, for the curious and for tests. */
@@ -118,7 +158,7 @@ export class Draft {
 
   setScene(prepared: PreparedScene, buffers: DraftBuffers, view: SurroundPreview): void {
     const { scene } = prepared;
-    const dress = this.dressed(scene);
+    const dress = this.dressed(scene, buffers);
     const gone = new Set(this.meshes.keys());
     for (const { name, corners, places, index, groups, matrix } of buffers.placements) {
       gone.delete(name);
@@ -127,13 +167,17 @@ export class Draft {
         geometry.setAttribute('position', new BufferAttribute(corners.position, 3));
         geometry.setAttribute('normal', new BufferAttribute(corners.normal, 3));
       }
-      if (places) geometry.setAttribute('uv', new BufferAttribute(places, 2));
-      // those of other corners would be too few
-      else if (corners) geometry.deleteAttribute('uv');
+      if (places) {
+        for (const name of Object.keys(PLACES) as PlaceName[]) {
+          const numbers = places[name];
+          if (numbers) geometry.setAttribute(name, new BufferAttribute(numbers, PLACES[name]));
+          else geometry.deleteAttribute(name);
+        }
+      }
       geometry.setIndex(new BufferAttribute(index, 1));
       geometry.clearGroups();
       for (const { start, count, finish } of groups) geometry.addGroup(start, count, finish);
-      mesh.material = dress;
+      mesh.material = dress.map((worn) => (isType(name) ? worn.type : worn.stage));
       // ours go row by row, three's column by column
       const [a, b, c, d, e, f, g, h, i, j, k, l] = matrix;
       mesh.matrix.set(a, b, c, d, e, f, g, h, i, j, k, l, 0, 0, 0, 1);
@@ -144,7 +188,18 @@ export class Draft {
     this.surround(scene, view);
     this.scene = scene;
     this.picker = null;
+    this.mirror.look(scene, view.number);
+    this.reflect();
     this.draw();
+  }
+
+  /** Has the type mirror what is known of its stage. */
+  private reflect(): void {
+    const { texture } = this.mirror;
+    for (const { type } of this.materials.values()) {
+      if ((type.envMap === null) !== (texture === null)) type.needsUpdate = true;
+      type.envMap = texture;
+    }
   }
 
   private meshOf(name: string) {
@@ -167,22 +222,29 @@ export class Draft {
     this.meshes.delete(name);
   }
 
-  /** One material per finish, kept while it is used. */
-  private dressed(scene: RenderScene): MeshPhysicalMaterial[] {
+  /** One material per finish that is worn, kept while it is; by the finish's number. */
+  private dressed({ finishes, parts, textures }: RenderScene, buffers: DraftBuffers): Worn[] {
     const used = new Set<string>();
-    const all = scene.finishes.map((optics) => {
-      const { key } = optics;
+    const all: Worn[] = [];
+    for (const i of new Set(parts.finish.subarray(0, parts.count))) {
+      const { key } = finishes[i];
       used.add(key);
-      let material = this.materials.get(key);
-      if (!material) this.materials.set(key, (material = draftMaterial(optics, scene.textures, this.maps)));
-      return material;
-    });
+      const made = buffers.finishes[i];
+      if (made) {
+        // sent again, where the page did not get what was sent before
+        const last = this.materials.get(key);
+        if (last) this.gone.push(last);
+        const worn = () => draftMaterial(finishes[i], made, textures, this.maps);
+        this.materials.set(key, { type: worn(), stage: worn() });
+      }
+      all[i] = this.materials.get(key)!;
+    }
     for (const [key, material] of this.materials) {
       if (used.has(key)) continue;
-      material.dispose();
+      this.gone.push(material);
       this.materials.delete(key);
     }
-    this.maps.keep(scene.textures);
+    this.maps.keep(textures);
     return all;
   }
 
@@ -246,6 +308,7 @@ export class Draft {
   private surround(scene: RenderScene, view: SurroundPreview): void {
     const { surround } = scene;
     const { picture, lit } = this.environment(view);
+    this.lit = view.number;
     this.world.environment = lit;
     this.world.environmentIntensity = surround.gain;
     this.world.environmentRotation.set(0, surround.turn, 0);
@@ -314,6 +377,8 @@ export class Draft {
       if (!this.scene) return;
       const started = performance.now();
       this.renderer.render(this.world, this.eye);
+      for (const worn of this.gone) disposed(worn);
+      this.gone = [];
       performance.measure('wemlox:draw', { start: started });
     });
   }
@@ -342,7 +407,8 @@ export class Draft {
 
   end(): void {
     cancelAnimationFrame(this.due);
-    for (const m of this.materials.values()) m.dispose();
+    this.mirror.end();
+    for (const worn of [...this.materials.values(), ...this.gone]) disposed(worn);
     this.maps.keep([]);
     for (const e of this.environments.values()) {
       e.picture.dispose();

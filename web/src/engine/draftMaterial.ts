@@ -1,26 +1,29 @@
-/** An interpreted surface as three.js draws it: the nearest physical material, for the draft view only. */
+/** A finish as three.js draws it: a physical material whose numbers come from the finish's coats and feeds, place by place. */
 import {
   ClampToEdgeWrapping,
   Color,
   DataTexture,
   DoubleSide,
+  FloatType,
   LinearFilter,
   LinearMipmapLinearFilter,
   MeshPhysicalMaterial,
   MirroredRepeatWrapping,
   NoColorSpace,
   RepeatWrapping,
+  ShaderChunk,
   SRGBColorSpace,
+  type WebGLProgramParametersWithUniforms,
 } from 'three';
 import { gltfMaterial } from '@wemlox/core/finish/gltf';
 import type { Optics } from '@wemlox/core/finish/optics';
-import { shownPicture, type ShownPicture } from '@wemlox/core/finish/recipeMeans';
 import { previewOf, textureKey, type Texture } from '@wemlox/core/texture/texture';
+import { PLACES, type PlaceName } from '../workers/draft/places.ts';
+import { throughOf } from '../workers/draft/rows.ts';
+import { DATA_WIDTH, type DraftFinish } from '../workers/draft/shader.ts';
 
 /** Thickness glass is taken to have where the rasteriser cannot know it, metres. */
 const GLASS_THICKNESS = 0.05;
-/** Way through cloudy glass after which it is seen as what it scatters, metres. */
-const CLOUD_DEPTH = 0.02;
 
 /** Linear Rec.709 as it is: no conversion. */
 const linear = (rgb: readonly number[]) => new Color().setRGB(rgb[0], rgb[1], rgb[2]);
@@ -29,12 +32,14 @@ const linear = (rgb: readonly number[]) => new Color().setRGB(rgb[0], rgb[1], rg
 const MOST_PIXELS = 1024;
 const EDGES = { repeat: RepeatWrapping, mirror: MirroredRepeatWrapping, once: ClampToEdgeWrapping };
 
+type Shown = DraftFinish['pictures'][number];
+
 /** A picture as the graphics card has it; WebGL takes no shared memory. */
-function mapOf({ laid }: ShownPicture, texture: Texture): DataTexture {
+function mapOf({ coding, edges }: Shown, texture: Texture): DataTexture {
   const { data, width, height } = previewOf(texture, MOST_PIXELS).small;
   const map = new DataTexture(data, width, height);
-  map.colorSpace = laid.coding === 'colour' ? SRGBColorSpace : NoColorSpace;
-  map.wrapS = map.wrapT = EDGES[laid.edges];
+  map.colorSpace = coding === 'colour' ? SRGBColorSpace : NoColorSpace;
+  map.wrapS = map.wrapT = EDGES[edges];
   map.magFilter = LinearFilter;
   map.minFilter = LinearMipmapLinearFilter;
   map.generateMipmaps = true;
@@ -48,8 +53,8 @@ export class DraftMaps {
   private readonly maps = new Map<string, { of: string; map: DataTexture }>();
 
   /** The picture with the edges it is laid with. */
-  of(shown: ShownPicture, texture: Texture): DataTexture {
-    const key = `${texture.key} ${shown.laid.edges}`;
+  of(shown: Shown, texture: Texture): DataTexture {
+    const key = `${texture.key} ${shown.edges}`;
     let known = this.maps.get(key);
     if (!known) {
       known = { of: texture.key, map: mapOf(shown, texture) };
@@ -68,63 +73,139 @@ export class DraftMaps {
   }
 }
 
-/** The material with the picture its finish shows, where there is one. @param textures of the scene */
+/** Numbers of a finish as the graphics card has them. */
+function numbersOf({ data }: DraftFinish): DataTexture {
+  const numbers = new DataTexture(data, DATA_WIDTH, data.length / 4 / DATA_WIDTH);
+  numbers.type = FloatType;
+  numbers.needsUpdate = true;
+  return numbers;
+}
+
+const vector = (name: PlaceName) => `vec${PLACES[name]} ${name}`;
+
+/** The vertex shader with what feeds are laid along handed on. */
+function vertexCode(code: string, places: readonly PlaceName[]): string {
+  const handed = places.map((n) => [
+    `attribute ${vector(n)};\nvarying ${vector(n).replace('fed', 'vFed')};`,
+    `${n.replace('fed', 'vFed')} = ${n};`,
+  ]);
+  return code
+    .replace(
+      'void main() {',
+      `varying vec3 vFedPlace;\nvarying vec3 vFedNormal;\n${handed.map(([d]) => d).join('\n')}\nvoid main() {`,
+    )
+    .replace(
+      '#include <begin_vertex>',
+      `#include <begin_vertex>\nvFedPlace = position;\nvFedNormal = normal;\n${handed.map(([, a]) => a).join('\n')}`,
+    );
+}
+
+/** Leans the normal by the slope of the relief over the screen (Mikkelsen, "Bump mapping unparametrized surfaces", 2010). */
+const LEAN = /* glsl */ `
+{
+  vec3 sx = dFdx(-vViewPosition), sy = dFdy(-vViewPosition);
+  vec2 rise = vec2(dFdx(fedHeight), dFdy(fedHeight));
+  vec3 r1 = cross(sy, normal), r2 = cross(normal, sx);
+  float whole = dot(sx, r1);
+  vec3 slope = sign(whole) * (rise.x * r1 + rise.y * r2);
+  float steep = length(slope) / max(1e-12, abs(whole));
+  normal = normalize(abs(whole) * normal - slope * min(1., 4. / max(1e-6, steep)));
+}
+#ifdef USE_CLEARCOAT
+  clearcoatNormal = normal;
+#endif
+`;
+
+/** Surface by surface, what the code of a finish came to. */
+const WORN = /* glsl */ `
+material.roughness = min(1., max(fedRow[0].a, .045) + geometryRoughness);
+vec3 fedMirror = fedRow[1].rgb, fedGlass = fedRow[2].rgb;
+material.specularF90 = fedRow[2].a;
+#ifdef FED_FILM
+  fedMirror = fedMetal.rgb;
+  fedGlass = fedOther.rgb;
+  material.specularF90 = fedMetal.a + fedOther.a;
+#endif
+material.metalness = fedRow[1].a;
+material.diffuseColor = fedMirror / max(1e-4, material.metalness);
+material.diffuseContribution = fedRow[0].rgb;
+material.specularColor = fedGlass / max(1e-4, 1. - material.metalness);
+material.specularColorBlended = fedMirror + fedGlass;
+#ifdef USE_CLEARCOAT
+  material.clearcoat = fedRow[4].x;
+  material.clearcoatRoughness = min(1., max(fedRow[4].y, .045) + geometryRoughness);
+  material.clearcoatF0 = vec3(fedRow[4].z);
+#endif
+#ifdef USE_SHEEN
+  material.sheenColor = fedRow[5].rgb;
+  material.sheenRoughness = max(fedRow[5].a, .0001);
+#endif
+`;
+
+/** The fragment shader with a finish's own code in it. */
+function fragmentCode(code: string, { code: own, places, relief }: DraftFinish): string {
+  const handed = places.map(
+    (n) => `varying ${vector(n).replace('fed', 'vFed')};\n#define ${n} ${n.replace('fed', 'vFed')}`,
+  );
+  const declared = `varying vec3 vFedPlace;\nvarying vec3 vFedNormal;\n#define fedPlace vFedPlace\n#define fedNormal vFedNormal\n${handed.join('\n')}\n${own}`;
+  return code
+    .replace('void main() {', `${declared}\nvoid main() {`)
+    .replace(
+      '#include <clearcoat_normal_fragment_maps>',
+      `#include <clearcoat_normal_fragment_maps>
+      fed(abs(dot(normalize(vViewPosition), normal)), inverseTransformDirection(normal, viewMatrix));
+      diffuseColor.a *= 1. - fedNothing;
+      totalEmissiveRadiance = fedRow[3].rgb;
+      ${relief ? LEAN : ''}`,
+    )
+    .replace('#include <lights_physical_fragment>', `#include <lights_physical_fragment>\n${WORN}`)
+    .replace(
+      '#include <transmission_fragment>',
+      ShaderChunk.transmission_fragment.replace(
+        'material.transmission = transmission;',
+        'material.transmission = fedRow[3].a;',
+      ),
+    );
+}
+
+/** The material of a finish. @param textures of the scene */
 export function draftMaterial(
   optics: Optics,
+  finish: DraftFinish,
   textures: readonly Texture[],
   maps: DraftMaps,
 ): MeshPhysicalMaterial {
-  const material = plainMaterial(optics);
-  const shown = optics.recipe && shownPicture(optics.recipe);
-  const texture = shown && textures.find((t) => t.key === textureKey(shown.laid.picture, shown.laid.coding));
-  if (!texture) return material;
-  const map = maps.of(shown, texture);
-  if (shown.parameter === 'emission_color') {
-    material.emissiveMap = map;
-    material.emissive.setRGB(1, 1, 1);
-  } else if (shown.parameter === 'base_color' || shown.parameter === 'transmission_color') {
-    material.map = map;
-    material.color.setRGB(1, 1, 1);
-  }
+  const material = partsOf(optics, finish.holes);
+  const uniforms: Record<string, { value: DataTexture | null }> = { fedData: { value: numbersOf(finish) } };
+  finish.pictures.forEach((shown, i) => {
+    const texture = textures.find((t) => t.key === textureKey(shown.picture, shown.coding));
+    uniforms[`fedPicture${i}`] = { value: texture ? maps.of(shown, texture) : null };
+  });
+  material.onBeforeCompile = (shader: WebGLProgramParametersWithUniforms) => {
+    Object.assign(shader.uniforms, uniforms);
+    shader.vertexShader = vertexCode(shader.vertexShader, finish.places);
+    shader.fragmentShader = fragmentCode(shader.fragmentShader, finish);
+  };
+  material.customProgramCacheKey = () => finish.code + finish.places.join() + finish.relief;
+  material.addEventListener('dispose', () => uniforms.fedData.value?.dispose());
   return material;
 }
 
-function plainMaterial(optics: Optics): MeshPhysicalMaterial {
-  const { thin, coat, glow, fuzz, beneath } = optics;
-  const { iridescence, dispersion } = gltfMaterial(optics);
-  // what cloudy glass scatters on its way is seen as a body of its own
-  const clear = optics.scatter.map((v) => Math.exp(-v * CLOUD_DEPTH));
-  const glass = optics.glass * Math.min(...clear);
+/** What of three's material the finish needs at all: its numbers come place by place. */
+function partsOf(optics: Optics, holes: boolean): MeshPhysicalMaterial {
+  const { thin, coat, fuzz } = optics;
+  const through = throughOf(optics);
   const deep = optics.depth < Infinity;
-  // a metal, or what is no glass, has the colour it shows facing the viewer
-  const facing =
-    optics.metal > 0.5
-      ? optics.metalFacing
-      : optics.body.map((v, c) => v + (beneath.colour[c] - v) * beneath.weight);
   return new MeshPhysicalMaterial({
-    color: linear(optics.glass > 0 ? optics.tint : facing),
-    metalness: optics.metal,
-    roughness: Math.max(0.02, optics.roughness),
     ior: Math.min(2.333, optics.ior),
-    specularIntensity: optics.specularWeight,
-    specularColor: linear(optics.specular),
-    transmission: glass,
-    thickness: glass > 0 && !thin ? GLASS_THICKNESS : 0,
+    transmission: through,
+    thickness: through > 0 && !thin ? GLASS_THICKNESS : 0,
     attenuationColor: linear(optics.depthColour),
     attenuationDistance: deep ? optics.depth : Infinity,
     clearcoat: coat.weight,
-    clearcoatRoughness: coat.roughness,
     sheen: fuzz.weight,
-    sheenColor: linear(fuzz.colour),
-    sheenRoughness: fuzz.roughness,
-    iridescence: iridescence.weight,
-    iridescenceIOR: iridescence.ior,
-    iridescenceThicknessRange: [0, iridescence.thickness],
-    dispersion,
-    opacity: optics.opacity,
-    transparent: optics.opacity < 1,
-    emissive: linear(glow.colour),
-    emissiveIntensity: glow.luminance,
+    dispersion: gltfMaterial(optics).dispersion,
+    transparent: holes,
     side: DoubleSide,
   });
 }

@@ -7,6 +7,8 @@ import { findingText } from '@wemlox/core/preflight/words';
 import { blockName } from '@wemlox/core/edits';
 import { standOnFloor } from '../actions/blocks.ts';
 import { sunkBlocks } from './sunk.ts';
+import { onlyNearly, type Nearly } from '@wemlox/core/finish/rasterised';
+import { useLook } from '../state/chosen.ts';
 import { useShown } from '../state/shown.ts';
 
 interface Place {
@@ -46,14 +48,29 @@ function SunkType() {
   });
 }
 
+const NEARLY: Record<Nearly, string> = {
+  glass: 'glass',
+  bodies: 'light within bodies',
+  distances: 'distances',
+};
+
+/** Names the draft, and what of the look's finishes it only comes near. */
+function useDraftText(): string {
+  const { chart } = useLook();
+  const { finishes, pieces } = useStudio((s) => s.project);
+  return useMemo(() => {
+    const worn = new Set([...chart.map((rule) => rule.finish), ...pieces.map((p) => p.finish)]);
+    const nearly = onlyNearly(finishes.filter((f) => worn.has(f.id))).map((n) => NEARLY[n]);
+    return nearly.length > 0 ? `Draft, ${nearly.join(', ')} only nearly` : 'Draft';
+  }, [chart, finishes, pieces]);
+}
+
 export function Status({ place }: { place: Place }) {
   const { state, samples, secondsLeft, failure, findings, fresh, loss } = useShown();
   const { mode, samples: goal, handles } = useChoice();
   const grave = findings.filter((f) => f.grave).map(findingText);
-  const meant = useStudio((s) => s.project.finishes.some((f) => f.coats.length + f.feeds.length > 0));
+  const draft = useDraftText();
   if (!handles) return null;
-  // the draft has one plain surface a finish
-  const draft = meant ? 'Draft, coats and feeds by their mean' : 'Draft';
   const text =
     state === 'failed'
       ? failure

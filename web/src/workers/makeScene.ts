@@ -13,7 +13,7 @@ import { kernelMemory } from '@wemlox/core/trace/kernel';
 import { previewOf } from '@wemlox/core/texture/texture';
 import { prepared as prepare } from '@wemlox/core/trace/prepare';
 import { SceneMemory } from '@wemlox/core/trace/sceneMemory';
-import { DraftPreparer } from './draftBuffers.ts';
+import { DraftPreparer } from './draft/buffers.ts';
 import { compileKernel, webSources } from './files.ts';
 import { materialFile } from './materialFile.ts';
 import {

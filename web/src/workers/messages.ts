@@ -14,7 +14,7 @@ import type { Film } from '@wemlox/core/trace/film';
 import type { Finding } from '@wemlox/core/preflight/finding';
 import type { Unfolded, UnfoldView } from '@wemlox/core/scene/unfolded';
 import type { PreparedScene } from '@wemlox/core/trace/prepare';
-import type { DraftBuffers } from './draftBuffers.ts';
+import type { DraftBuffers } from './draft/buffers.ts';
 
 /** A letter as the band shows it. Outlines in thousandths of an em about the glyph's origin. */
 export interface BandLetter {

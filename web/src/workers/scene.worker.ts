@@ -1,5 +1,5 @@
 /** Answers scene requests. */
-import { handedOver } from './draftBuffers.ts';
+import { handedOver } from './draft/buffers.ts';
 import type { Asked, SceneRequest } from './messages.ts';
 
 // the shaper opens its WebAssembly while its module loads, and what arrives meanwhile would be lost: listen first

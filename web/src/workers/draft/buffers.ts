@@ -1,17 +1,15 @@
 /** What the draft draws a scene from, prepared here so that the page only hands it on to the graphics card. */
-import { shownPicture, type ShownPicture } from '@wemlox/core/finish/recipeMeans';
-import { picturedFaces, type PicturedFaces } from '@wemlox/core/scene/faces';
 import { placed, turned } from '@wemlox/core/scene/flatScene';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
-import { laying } from '@wemlox/core/texture/laying';
-import { textureKey } from '@wemlox/core/texture/texture';
+import { PlaceFinder, placesNeeded, type PlaceName } from './places.ts';
+import { draftFinish, type DraftFinish } from './shader.ts';
 
 export interface DraftPlacement {
   name: string;
   /** Corners and normals in the placement's own space; null when they are the ones sent before. WebGL takes no shared memory. */
   corners: { position: Float32Array<ArrayBuffer>; normal: Float32Array<ArrayBuffer> } | null;
-  /** Places of the pictures that its parts are fed from; null where there are none, or they are those sent before. */
-  places: Float32Array<ArrayBuffer> | null;
+  /** Where its corners lie on what its finishes are fed along; null when they are those sent before. */
+  places: Partial<Record<PlaceName, Float32Array<ArrayBuffer>>> | null;
   /** Corners ordered by finish. */
   index: Uint32Array<ArrayBuffer>;
   /** Stretches of the index that have one finish. */
@@ -22,6 +20,8 @@ export interface DraftPlacement {
 
 export interface DraftBuffers {
   placements: DraftPlacement[];
+  /** Of the scene's finishes, those that are worn and were not sent before; null for the rest. */
+  finishes: (DraftFinish | null)[];
 }
 
 /** Names the triangles of a placement: alike contents, alike corners. */
@@ -31,10 +31,11 @@ function contentOf({ solids, instances }: RenderScene, members: readonly number[
     .join('|');
 }
 
-/** Prepares scenes one after the other, and leaves out corners that the page has. */
+/** Prepares scenes one after the other, and leaves out what the page has. */
 export class DraftPreparer {
   private sent = new Map<string, string>();
   private laid = new Map<string, string>();
+  private finishes = new Set<string>();
 
   prepare(scene: RenderScene): DraftBuffers {
     const { placements, instances, parts } = scene;
@@ -44,36 +45,47 @@ export class DraftPreparer {
     for (let p = 0; p < parts.count; p++) partsOf[parts.instance[p]].push(p);
     const now = new Map<string, string>();
     const laidNow = new Map<string, string>();
-    const pictures = scene.finishes.map(({ recipe }) => (recipe ? shownPicture(recipe) : null));
-    const faces = pictures.some((p) => p !== null) ? picturedFaces(scene) : null;
+    const needed = scene.finishes.map(({ recipe }) => (recipe ? placesNeeded(recipe) : []));
+    const finder = needed.some((n) => n.length > 0) ? new PlaceFinder(scene) : null;
     const all = members.map((own, p): DraftPlacement => {
       const name = placements.names[p];
       const content = contentOf(scene, own);
       now.set(name, content);
-      const pictured = faces && own.flatMap((i) => partsOf[i]).some((q) => pictures[parts.finish[q]]);
-      const lies = pictured
-        ? JSON.stringify([content, own.flatMap((i) => partsOf[i].map((q) => pictures[parts.finish[q]]))])
-        : '';
+      const worn = new Set(own.flatMap((i) => partsOf[i].map((q) => parts.finish[q])));
+      const names = [...new Set([...worn].flatMap((f) => needed[f]))];
+      const lies = finder && names.length > 0 ? `${content} ${finder.signature(names, own)}` : '';
+      const moved = (this.laid.get(name) ?? '') !== lies;
       laidNow.set(name, lies);
-      const places =
-        pictured && this.laid.get(name) !== lies ? placesOf(scene, own, partsOf, pictures, faces) : null;
       return {
         name,
         corners: this.sent.get(name) === content ? null : cornersOf(scene, own),
-        places,
+        places: moved ? Object.fromEntries(names.map((n) => [n, finder!.of(n, own)])) : null,
         ...indexOf(scene, own, partsOf),
         matrix: [...placements.now.subarray(p * 12, p * 12 + 12)],
       };
     });
     this.sent = now;
     this.laid = laidNow;
-    return { placements: all };
+    return { placements: all, finishes: this.finishesOf(scene) };
+  }
+
+  private finishesOf({ finishes, parts, textures }: RenderScene): DraftBuffers['finishes'] {
+    const had = this.finishes;
+    this.finishes = new Set();
+    const out = finishes.map((): DraftFinish | null => null);
+    for (const i of new Set(parts.finish.subarray(0, parts.count))) {
+      const { key } = finishes[i];
+      if (!had.has(key) && !this.finishes.has(key)) out[i] = draftFinish(finishes[i], textures);
+      this.finishes.add(key);
+    }
+    return out;
   }
 
   /** The page did not get what was prepared: next time it is given all. */
   forget(): void {
     this.sent = new Map();
     this.laid = new Map();
+    this.finishes = new Set();
   }
 }
 
@@ -90,42 +102,6 @@ function cornersOf({ solids, instances }: RenderScene, members: readonly number[
     at += solid.triangles * 9;
   }
   return { position, normal };
-}
-
-/** Where the corners of a placement lie on the pictures of their finishes, across and down. */
-function placesOf(
-  { solids, instances, parts, textures }: RenderScene,
-  members: readonly number[],
-  partsOf: readonly number[][],
-  pictures: readonly (ShownPicture | null)[],
-  faces: PicturedFaces,
-): Float32Array<ArrayBuffer> {
-  const count = members.reduce((sum, i) => sum + solids[instances.solid[i]].triangles, 0);
-  const out = new Float32Array(count * 6);
-  let at = 0;
-  for (const i of members) {
-    const { uv, triangles } = solids[instances.solid[i]];
-    const m = instances.local.subarray(i * 12, i * 12 + 12);
-    for (const p of partsOf[i]) {
-      const shown = pictures[parts.finish[p]];
-      const texture =
-        shown && textures.find((t) => t.key === textureKey(shown.laid.picture, shown.laid.coding));
-      if (!texture) continue;
-      const { laid, turn } = shown;
-      const own = laid.lay === 'letter';
-      const face = faces[laid.lay === 'tiles' ? 'block' : laid.lay][i];
-      const place = laying({ ...laid, turn }, texture.width / texture.height, face);
-      for (let c = parts.first[p] * 3; c < (parts.first[p] + parts.triangles[p]) * 3; c++) {
-        const [x, y] = [uv[c * 4 + 2], uv[c * 4 + 3]];
-        const [u, v] = own ? place(x, y) : place(m[0] * x + m[1] * y + m[3], m[4] * x + m[5] * y + m[7]);
-        out[(at + c) * 2] = u;
-        // our rows run from the top
-        out[(at + c) * 2 + 1] = 1 - v;
-      }
-    }
-    at += triangles * 3;
-  }
-  return out;
 }
 
 /** Corners of a placement's parts, ordered by finish. */
@@ -152,9 +128,11 @@ function indexOf(
 }
 
 /** Memory that can be handed over instead of copied. */
-export const handedOver = ({ placements }: DraftBuffers): ArrayBuffer[] =>
-  placements.flatMap(({ corners, places, index }) => [
+export const handedOver = ({ placements, finishes }: DraftBuffers): ArrayBuffer[] => [
+  ...placements.flatMap(({ corners, places, index }) => [
     index.buffer,
-    ...(places ? [places.buffer] : []),
+    ...Object.values(places ?? {}).map((p) => p.buffer),
     ...(corners ? [corners.position.buffer, corners.normal.buffer] : []),
-  ]);
+  ]),
+  ...finishes.flatMap((f) => (f ? [f.data.buffer] : [])),
+];
