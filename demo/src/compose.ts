@@ -58,7 +58,7 @@ function project(
   return { ...newProject(name, '', []), ...parts };
 }
 
-/** The hull lettering: three answers on the same word. */
+/** The hull lettering: five answers on the same word. */
 function ostrel(): Project {
   const word = block('hull', 'OSTREL', shippedRef('alfa-slab-one'), {
     capHeight: 0.62,
@@ -163,12 +163,65 @@ function ostrel(): Project {
     ],
     grade: newGrade({ exposure: -1.5, glow: 0.12 }),
   });
+  const shifting: Look = newLook('Tide shift', {
+    id: 'tide-shift',
+    chart: [
+      { finish: 'tide-shift' },
+      { zone: 'front', finish: 'ivory-enamel' },
+      { zone: 'back', finish: 'ivory-enamel' },
+    ],
+    surround: painted('lamp-studio', 'Lamp studio', { stops: 0.6, turn: 0.5 }),
+    rig: [
+      light('shift-key', 'area', 'Key', {
+        azimuth: -0.9,
+        elevation: 0.7,
+        strength: 14,
+        kelvin: 5200,
+        width: 1.6,
+        height: 0.6,
+        distance: 3,
+      }),
+      light('shift-side', 'area', 'Side', {
+        azimuth: 1.3,
+        elevation: 0.3,
+        strength: 10,
+        kelvin: 6500,
+        width: 0.6,
+        height: 1.6,
+        distance: 2.8,
+      }),
+    ],
+    grade: newGrade({ exposure: -0.2 }),
+  });
+  const tempered: Look = newLook('Anodised', {
+    id: 'anodised',
+    chart: [
+      { finish: 'rainbow-anodised' },
+      { zone: 'side', finish: 'heat-blue' },
+      { zone: 'backBevel', finish: 'heat-blue' },
+      { zone: 'back', finish: 'heat-blue' },
+    ],
+    surround: painted('dry-dock', 'Dry dock', { stops: 0.3, turn: 1.4 }),
+    rig: [
+      light('anodised-key', 'area', 'Key', {
+        azimuth: 0.7,
+        elevation: 0.9,
+        strength: 16,
+        kelvin: 5600,
+        width: 1.8,
+        height: 0.8,
+        distance: 3,
+      }),
+    ],
+    grade: newGrade({ exposure: -0.4 }),
+  });
   return project('Ostrel', {
     blocks: [word],
     finishes: [
-      ...['hull-chrome', 'leaf-gold', 'worn-steel', 'funnel-red', 'night-enamel', 'tide-neon'].map(
-        readyFinish,
-      ),
+      ...[
+        ...['hull-chrome', 'leaf-gold', 'worn-steel', 'funnel-red', 'night-enamel', 'tide-neon'],
+        ...['tide-shift', 'ivory-enamel', 'rainbow-anodised', 'heat-blue'],
+      ].map(readyFinish),
       finish('starboard-lamp', 'Starboard lamp', 'neon', {
         base_color: [0.03, 0.3, 0.12],
         specular_roughness: 0.2,
@@ -178,7 +231,7 @@ function ostrel(): Project {
       wet,
     ],
     pieces: [{ id: 'deck', kind: 'floor', on: true, at: 0, finish: 'wet-deck' }],
-    looks: [dusk, gold, signal],
+    looks: [dusk, gold, signal, shifting, tempered],
     shots: [newShot({ id: 'front', name: 'Front' })],
   });
 }

@@ -247,7 +247,7 @@ describe('a finish in the draft', () => {
     });
     const { data, code } = draftFinish(opticsOf(surface), []);
     // one number of the coat's cover, then the row
-    const row = [...data.subarray(4, 28)].map((v) => Number(v.toFixed(4)));
+    const row = [...data.subarray(4, 32)].map((v) => Number(v.toFixed(4)));
     expect(row.slice(0, 4)).toEqual([0.2, 0.4, 0.6, 0.5]);
     expect(row.slice(4, 8)).toEqual([0, 0, 0, 0]);
     expect(row.slice(8, 12)).toEqual([0.04, 0.04, 0.04, 1]);
@@ -262,7 +262,7 @@ describe('a finish in the draft', () => {
     );
     const { data, code } = draftFinish(optics, []);
     expect(code).toContain('FED_FILM');
-    const over = data.subarray(4 + 24, 4 + 24 + 64);
+    const over = data.subarray(4 + 28, 4 + 28 + 128);
     for (const [entry, at] of [
       [0, 0],
       [15, 31],

@@ -63,16 +63,6 @@ function rasterisedInSoftware(): boolean {
   return gl !== null && /llvmpipe|swiftshader|software/i.test(driverOf(gl));
 }
 
-interface Worn {
-  type: MeshPhysicalMaterial;
-  stage: MeshPhysicalMaterial;
-}
-
-function disposed({ type, stage }: Worn): void {
-  type.dispose();
-  stage.dispose();
-}
-
 export class Draft {
   private readonly renderer: WebGLRenderer;
   private readonly world = new Scene();
@@ -80,11 +70,10 @@ export class Draft {
   private readonly eye = new PerspectiveCamera();
   /** A mesh for each placement, by its name. */
   private readonly meshes = new Map<string, Mesh<BufferGeometry, MeshPhysicalMaterial[]>>();
-  /** By finish: of the type's own, and of the stage's pieces, which mirror the surround alone. */
-  private readonly materials = new Map<string, Worn>();
+  private readonly materials = new Map<string, MeshPhysicalMaterial>();
   private readonly mirror: StageMirror;
   /** Given back after the next frame: until then the new ones take over their compiled programs. */
-  private gone: Worn[] = [];
+  private gone: MeshPhysicalMaterial[] = [];
   private readonly maps = new DraftMaps();
   private readonly pmrem: PMREMGenerator;
   /** By the number of the picture. */
@@ -109,24 +98,30 @@ export class Draft {
     this.mirror = new StageMirror(
       (middle) => this.stageFrom(middle),
       () => {
-        this.reflect();
+        this.reflect(this.mirror.texture);
         this.draw();
       },
     );
   }
 
   /** The stage and the surround without the type, prefiltered, as they are seen from a place. */
-  private stageFrom(middle: Vector3): WebGLRenderTarget {
+  private stageFrom(position: Vector3): WebGLRenderTarget {
     const { world } = this;
     const { background } = world;
     const type = [...this.meshes].filter(([name]) => isType(name)).map(([, mesh]) => mesh);
     for (const mesh of type) mesh.visible = false;
     world.background = this.environments.get(this.lit)?.picture ?? null;
     const { near, far } = this.eye;
-    const target = this.pmrem.fromScene(world, 0, near, far, { size: MIRRORED, position: middle });
+    const seen = () => this.pmrem.fromScene(world, 0, near, far, { size: MIRRORED, position });
+    // lit by the surround alone first, then by each other too
+    this.reflect(null);
+    const once = seen();
+    this.reflect(once.texture);
+    const twice = seen();
+    once.dispose();
     world.background = background;
     for (const mesh of type) mesh.visible = true;
-    return target;
+    return twice;
   }
 
   /** Name of the graphics driver, for the curious and for tests. */
@@ -177,7 +172,7 @@ export class Draft {
       geometry.setIndex(new BufferAttribute(index, 1));
       geometry.clearGroups();
       for (const { start, count, finish } of groups) geometry.addGroup(start, count, finish);
-      mesh.material = dress.map((worn) => (isType(name) ? worn.type : worn.stage));
+      mesh.material = dress;
       // ours go row by row, three's column by column
       const [a, b, c, d, e, f, g, h, i, j, k, l] = matrix;
       mesh.matrix.set(a, b, c, d, e, f, g, h, i, j, k, l, 0, 0, 0, 1);
@@ -189,17 +184,13 @@ export class Draft {
     this.scene = scene;
     this.picker = null;
     this.mirror.look(scene, view.number);
-    this.reflect();
+    this.reflect(this.mirror.texture);
     this.draw();
   }
 
-  /** Has the type mirror what is known of its stage. */
-  private reflect(): void {
-    const { texture } = this.mirror;
-    for (const { type } of this.materials.values()) {
-      if ((type.envMap === null) !== (texture === null)) type.needsUpdate = true;
-      type.envMap = texture;
-    }
+  /** Has all things mirror the stage as it is seen from the middle of the type; null for the surround alone. */
+  private reflect(stage: Texture | null): void {
+    for (const material of this.materials.values()) material.envMap = stage;
   }
 
   private meshOf(name: string) {
@@ -223,9 +214,9 @@ export class Draft {
   }
 
   /** One material per finish that is worn, kept while it is; by the finish's number. */
-  private dressed({ finishes, parts, textures }: RenderScene, buffers: DraftBuffers): Worn[] {
+  private dressed({ finishes, parts, textures }: RenderScene, buffers: DraftBuffers): MeshPhysicalMaterial[] {
     const used = new Set<string>();
-    const all: Worn[] = [];
+    const all: MeshPhysicalMaterial[] = [];
     for (const i of new Set(parts.finish.subarray(0, parts.count))) {
       const { key } = finishes[i];
       used.add(key);
@@ -234,8 +225,7 @@ export class Draft {
         // sent again, where the page did not get what was sent before
         const last = this.materials.get(key);
         if (last) this.gone.push(last);
-        const worn = () => draftMaterial(finishes[i], made, textures, this.maps);
-        this.materials.set(key, { type: worn(), stage: worn() });
+        this.materials.set(key, draftMaterial(finishes[i], made, textures, this.maps));
       }
       all[i] = this.materials.get(key)!;
     }
@@ -377,7 +367,7 @@ export class Draft {
       if (!this.scene) return;
       const started = performance.now();
       this.renderer.render(this.world, this.eye);
-      for (const worn of this.gone) disposed(worn);
+      for (const material of this.gone) material.dispose();
       this.gone = [];
       performance.measure('wemlox:draw', { start: started });
     });
@@ -408,7 +398,7 @@ export class Draft {
   end(): void {
     cancelAnimationFrame(this.due);
     this.mirror.end();
-    for (const worn of [...this.materials.values(), ...this.gone]) disposed(worn);
+    for (const material of [...this.materials.values(), ...this.gone]) material.dispose();
     this.maps.keep([]);
     for (const e of this.environments.values()) {
       e.picture.dispose();

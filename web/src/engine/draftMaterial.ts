@@ -19,11 +19,8 @@ import { gltfMaterial } from '@wemlox/core/finish/gltf';
 import type { Optics } from '@wemlox/core/finish/optics';
 import { previewOf, textureKey, type Texture } from '@wemlox/core/texture/texture';
 import { PLACES, type PlaceName } from '../workers/draft/places.ts';
-import { throughOf } from '../workers/draft/rows.ts';
+import { GLASS_THICKNESS } from '../workers/draft/rows.ts';
 import { DATA_WIDTH, type DraftFinish } from '../workers/draft/shader.ts';
-
-/** Thickness glass is taken to have where the rasteriser cannot know it, metres. */
-const GLASS_THICKNESS = 0.05;
 
 /** Linear Rec.709 as it is: no conversion. */
 const linear = (rgb: readonly number[]) => new Color().setRGB(rgb[0], rgb[1], rgb[2]);
@@ -161,10 +158,12 @@ function fragmentCode(code: string, { code: own, places, relief }: DraftFinish):
     .replace('#include <lights_physical_fragment>', `#include <lights_physical_fragment>\n${WORN}`)
     .replace(
       '#include <transmission_fragment>',
-      ShaderChunk.transmission_fragment.replace(
-        'material.transmission = transmission;',
-        'material.transmission = fedRow[3].a;',
-      ),
+      ShaderChunk.transmission_fragment
+        .replace('material.diffuseContribution', 'fedRow[6].rgb')
+        .replace(
+          'totalDiffuse = mix( totalDiffuse, transmitted.rgb, material.transmission );',
+          'totalDiffuse += transmitted.rgb;',
+        ),
     );
 }
 
@@ -194,7 +193,7 @@ export function draftMaterial(
 /** What of three's material the finish needs at all: its numbers come place by place. */
 function partsOf(optics: Optics, holes: boolean): MeshPhysicalMaterial {
   const { thin, coat, fuzz } = optics;
-  const through = throughOf(optics);
+  const through = optics.glass;
   const deep = optics.depth < Infinity;
   return new MeshPhysicalMaterial({
     ior: Math.min(2.333, optics.ior),

@@ -1,6 +1,7 @@
 /**
- * What the type mirrors in the draft: the surround with the stage's pieces in it, as they are seen from the middle of
- * the type. Drawn anew once the stage stands still; until then the type mirrors the stage as it was.
+ * What things mirror in the draft, and are lit by: the surround with the stage's pieces in it, as they are seen from the
+ * middle of the type. Drawn anew once the stage stands still; until then it is the stage as it was. Pieces see each
+ * other in it too, for none of them faces itself.
  */
 import { Vector3, type Texture, type WebGLRenderTarget } from 'three';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
