@@ -1,4 +1,5 @@
 /** Every edit of a document, by the name of what it does: pure functions from a document to an Edit. */
+export * from './balance.ts';
 export * from './blocks.ts';
 export * from './coats.ts';
 export * from './curves.ts';
@@ -8,5 +9,5 @@ export * from './letters.ts';
 export * from './lights.ts';
 export * from './looks.ts';
 export * from './parameters.ts';
-export * from './patterns.ts';
+export { copyDress, dressPattern, PATTERNS, picked, type Pattern } from './patterns.ts';
 export * from './stage.ts';

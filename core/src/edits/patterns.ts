@@ -50,7 +50,7 @@ export function picked({ text, letters }: Block, pattern: Pattern, seed = 1): st
 }
 
 /** A chart with rules of single letters in the place of others: these win over all that name no letter. */
-function withLetters(
+export function withLetters(
   chart: readonly ChartRule[],
   gone: (rule: ChartRule) => boolean,
   rules: readonly ChartRule[],

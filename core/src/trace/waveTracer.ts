@@ -166,6 +166,35 @@ export class WaveTracer implements TileTracer {
     );
   }
 
+  /**
+   * What rays from one place meet first, as the eye's masks are not.
+   * @param rays directions, of any length @param hit is told of each ray that meets something
+   */
+  firstHits(
+    [ox, oy, oz]: readonly number[],
+    rays: readonly (readonly number[])[],
+    reach: number,
+    hit: (ray: number, instance: number, triangle: number) => void,
+  ): void {
+    const lane = this.prepared!.addresses.lanes + this.lane * K.LANE_BYTES;
+    const [raysAt, hitsAt] = [lane + K.LANE_RAYS, lane + K.LANE_HITS];
+    const given = new Float32Array(this.memory.buffer, raysAt, (K.BATCH_RAYS * K.RAY_BYTES) / 4);
+    const found = new Int32Array(this.memory.buffer, hitsAt, (K.BATCH_RAYS * K.HIT_BYTES) / 4);
+    for (let first = 0; first < rays.length; first += K.BATCH_RAYS) {
+      const count = Math.min(K.BATCH_RAYS, rays.length - first);
+      for (let i = 0; i < count; i++) {
+        const [x, y, z] = rays[first + i];
+        const l = Math.hypot(x, y, z);
+        given.set([ox, oy, oz, 0, x / l, y / l, z / l, reach], i * 8);
+      }
+      this.kernel.closestBatch(raysAt, hitsAt, count);
+      for (let i = 0; i < count; i++)
+        if (found[i * 8 + 3] >= 0) hit(first + i, found[i * 8 + 4], found[i * 8 + 3]);
+    }
+    // the eye's own numbers stand where rays were
+    this.eye = null;
+  }
+
   /** @param room where source records fit; @param scratch where a box fits */
   private setPhotons(sources: PhotonSources | null, room: number, scratch: number, eye: Eye): void {
     const { kernel, memory } = this;

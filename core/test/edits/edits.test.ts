@@ -87,6 +87,23 @@ const MAKERS: Record<string, Maker> = {
   },
   setAxis: (p, [a, b, c]) =>
     edits.setAxis(p, `blocks/${block(p, a)}/place/position`, Math.abs(Math.floor(b)) % 3, c),
+  takeBalance: (p, [a, b, c]) => {
+    const look = pick(p.looks, a);
+    if (!look) return null;
+    const factor = Math.abs(b) % 4;
+    const at = pick(p.blocks, c);
+    const light = pick(look.rig, c);
+    return edits.takeBalance(
+      p,
+      look.id,
+      [
+        { source: { surround: true }, factor },
+        ...(light ? [{ source: { light: light.id }, factor }] : []),
+        ...(at ? [{ source: { block: at.id, zone: pick(zonesOf(at), b) }, factor }] : []),
+      ],
+      newId(),
+    );
+  },
   renameProject: (p, _n, text) => edits.renameProject(p, text),
   setText: (p, [a], text) => edits.setText(p, block(p, a), text),
   setFont: (p, [a]) => edits.setFont(p, block(p, a), { source: 'shipped', id: 'anton', name: 'Anton' }),

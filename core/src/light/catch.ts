@@ -1,0 +1,54 @@
+/** Where a light must stand for its light to be caught at a place of the type. */
+import { asin, atan2 } from '../maths/reproducible.ts';
+import type { Light } from '../document/index.ts';
+import type { Vec } from './placing.ts';
+
+/** A place on a face: where, its outward normal, and from where the camera looks at it. Metres. */
+export interface CaughtAt {
+  point: Vec;
+  normal: Vec;
+  eye: Vec;
+  /** Whether the face mirrors, so that the highlight is meant; otherwise the brightest direction. */
+  mirrors: boolean;
+}
+
+const dot = (a: Vec, b: Vec) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+const less = (a: Vec, b: Vec): Vec => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+const along = (a: Vec, d: Vec, t: number): Vec => [a[0] + d[0] * t, a[1] + d[1] * t, a[2] + d[2] * t];
+const unit = (v: Vec): Vec => {
+  const l = Math.sqrt(dot(v, v));
+  return [v[0] / l, v[1] / l, v[2] / l];
+};
+
+/** Direction from a place in which its light comes; null where the camera does not see it. */
+export function caughtFrom({ point, normal, eye, mirrors }: CaughtAt): Vec | null {
+  const seen = unit(less(point, eye));
+  const facing = dot(seen, normal);
+  if (facing >= 0) return null;
+  return mirrors ? along(seen, normal, -2 * facing) : normal;
+}
+
+/**
+ * Azimuth and elevation at which a light is caught at a place, at the distance from its aim that it has.
+ * @param centre of the type
+ * @returns null where the camera does not see the place
+ */
+export function caught(
+  light: Light,
+  centre: Vec,
+  at: CaughtAt,
+): { azimuth: number; elevation: number } | null {
+  const from = caughtFrom(at);
+  if (!from) return null;
+  let away = from;
+  if ('distance' in light) {
+    // where the ray leaves the sphere about the aim on which the light stands
+    const aim = centre.map((v, k) => v + light.aim[k]) as Vec;
+    const rel = less(at.point, aim);
+    const b = dot(rel, from);
+    const within = b * b - dot(rel, rel) + light.distance * light.distance;
+    if (within < 0) return null;
+    away = unit(along(rel, from, -b + Math.sqrt(within)));
+  }
+  return { azimuth: atan2(away[0], away[2]), elevation: asin(Math.min(1, Math.max(-1, away[1]))) };
+}

@@ -1,0 +1,66 @@
+/** Which face of the type, or which piece of the stage, each place of a picture shows first. */
+import { ZONES, type Zone } from '../document/index.ts';
+import { NO_BYTE, type RenderScene } from '../scene/renderScene.ts';
+import type { Eye } from './eye.ts';
+import type { WaveTracer } from './waveTracer.ts';
+
+/** What a row of a chart stands for: one zone of all letters, or a piece of the stage. */
+export type FaceRow = { zone: Zone } | { piece: string };
+
+/** Rows of a picture's places, every `stride`th pixel across and down. */
+export interface FaceMask {
+  stride: number;
+  /** Places across and down. */
+  across: number;
+  down: number;
+  /** A place in `rowsOf`'s rows, or NO_BYTE where nothing is. */
+  rows: Uint8Array;
+}
+
+/** Pixels between the places of a mask. */
+const STRIDE = 2;
+const FAR = 1e30;
+
+/** The rows of a scene: zones that some letter has, in their order, then pieces; and the row of each part. */
+export function rowsOf({ parts, things }: Pick<RenderScene, 'parts' | 'things'>): {
+  rows: FaceRow[];
+  ofPart: Uint8Array;
+} {
+  const zones = ZONES.filter((_, z) => parts.zone.subarray(0, parts.count).includes(z));
+  const pieces = [...new Set(things.flatMap((t) => (t.piece === null ? [] : [t.piece])))];
+  const rows: FaceRow[] = [...zones.map((zone) => ({ zone })), ...pieces.map((piece) => ({ piece }))];
+  const ofPart = Uint8Array.from({ length: parts.count }, (_, p) => {
+    const { piece } = things[parts.thing[p]];
+    const row = piece === null ? zones.indexOf(ZONES[parts.zone[p]]) : zones.length + pieces.indexOf(piece);
+    return row < 0 ? NO_BYTE : row;
+  });
+  return { rows, ofPart };
+}
+
+/**
+ * The mask of a picture, by one ray through the middle of each of its places.
+ * @param tracer aimed at the scene
+ */
+export function faceMask(tracer: WaveTracer, scene: RenderScene, eye: Eye): FaceMask {
+  const { parts } = scene;
+  const { ofPart } = rowsOf(scene);
+  const partsOf = Array.from({ length: scene.instances.count }, (): number[] => []);
+  for (let p = 0; p < parts.count; p++) partsOf[parts.instance[p]].push(p);
+  const across = Math.ceil(eye.width / STRIDE);
+  const down = Math.ceil(eye.height / STRIDE);
+  const rows = new Uint8Array(across * down).fill(NO_BYTE);
+  for (let j = 0; j < down; j++) {
+    const sy = 1 - ((j * STRIDE + 0.5) * 2) / eye.height;
+    const rays = Array.from({ length: across }, (_, i) => {
+      const sx = ((i * STRIDE + 0.5) * 2) / eye.width - 1;
+      return [0, 1, 2].map((k) => eye.forward[k] + eye.right[k] * sx + eye.up[k] * sy);
+    });
+    tracer.firstHits(eye.origin, rays, FAR, (i, instance, triangle) => {
+      const part = partsOf[instance]?.find(
+        (p) => triangle >= parts.first[p] && triangle < parts.first[p] + parts.triangles[p],
+      );
+      if (part !== undefined) rows[j * across + i] = ofPart[part];
+    });
+  }
+  return { stride: STRIDE, across, down, rows };
+}

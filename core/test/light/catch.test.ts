@@ -1,0 +1,48 @@
+import { describe, expect, it } from 'vitest';
+import { newLight } from '../../src/document/index.ts';
+import { caught } from '../../src/light/catch.ts';
+import { placeLight, type Vec } from '../../src/light/placing.ts';
+import { lot } from '../../src/maths/lot.ts';
+
+const unit = (v: Vec): Vec => v.map((c) => c / Math.hypot(...v)) as Vec;
+const less = (a: Vec, b: Vec): Vec => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+const dot = (a: Vec, b: Vec) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+
+describe('catching light', () => {
+  it('puts the mirrored peak within half a degree of the place, or the brightest direction on it', () => {
+    let caughtAtAll = 0;
+    for (let i = 0; i < 10_000; i++) {
+      const random = (k: number, low: number, high: number) => low + (high - low) * lot(i, k, 5);
+      const point: Vec = [random(0, -1, 1), random(1, 0, 0.6), random(2, -0.1, 0.1)];
+      const normal = unit([random(3, -1, 1), random(4, -1, 1), random(5, 0.05, 1)]);
+      const eye: Vec = [random(6, -3, 3), random(7, 0, 3), random(8, 3, 8)];
+      const centre: Vec = [0, 0.3, 0];
+      const mirrors = i % 2 === 0;
+      const kind = (['area', 'spot', 'directional'] as const)[i % 3];
+      const light = newLight(kind, 'L', {
+        aim: [random(9, -0.5, 0.5), random(10, -0.2, 0.2), 0],
+        ...(kind === 'directional' ? {} : { distance: random(11, 2.5, 6) }),
+      });
+      const place = caught(light, centre, { point, normal, eye, mirrors });
+      if (!place) {
+        // not seen
+        expect(dot(less(eye, point), normal)).toBeLessThanOrEqual(0);
+        continue;
+      }
+      caughtAtAll++;
+      const { position, forward } = placeLight({ ...light, ...place }, centre);
+      const to = kind === 'directional' ? (forward.map((v) => -v) as Vec) : unit(less(position, point));
+      const seen = unit(less(eye, point));
+      // half way between where light comes from and where it goes
+      const half = mirrors ? unit([to[0] + seen[0], to[1] + seen[1], to[2] + seen[2]]) : to;
+      expect(Math.acos(Math.min(1, dot(half, normal)))).toBeLessThan((0.5 * Math.PI) / 180 / 2);
+    }
+    expect(caughtAtAll).toBeGreaterThan(5000);
+  });
+
+  it('says that a light nearer to its aim than the place is cannot be caught there', () => {
+    const light = newLight('area', 'L', { distance: 0.1 });
+    const at = { point: [2, 0, 0] as Vec, normal: [0, 0, 1] as Vec, eye: [2, 0, 5] as Vec, mirrors: true };
+    expect(caught(light, [0, 0, 0], at)).toBeNull();
+  });
+});
