@@ -200,9 +200,10 @@ test('from a word to a proof, two files and a crash', async ({ page }) => {
     expect(warm.r / warm.b).toBeGreaterThan((cool.r / cool.b) * 1.15);
     await page.getByRole('button', { name: 'Key, fill, rim' }).click();
     // three beside the two that were there
-    await expect(page.getByRole('list', { name: 'Lights' }).getByRole('listitem')).toHaveCount(5);
+    const chart = page.getByRole('table', { name: /^Light chart/ });
+    await expect(page.getByTestId('dome').getByRole('button')).toHaveCount(5);
     await page.getByRole('button', { name: 'Take those out' }).click();
-    await expect(page.getByRole('list', { name: 'Lights' }).getByRole('listitem')).toHaveCount(3);
+    await expect(page.getByTestId('dome').getByRole('button')).toHaveCount(3);
     const mark = page.getByTestId('dome').getByRole('button', { name: /^Key/ });
     const dome = await page.getByTestId('dome').boundingBox();
     const at = await mark.locator('circle').boundingBox();
@@ -213,12 +214,15 @@ test('from a word to a proof, two files and a crash', async ({ page }) => {
     const key = (await document(page)).looks[0].rig.find((l) => l.name === 'Key 2')!;
     expect(key.azimuth).toBeGreaterThan(0.5);
     await expect(page.getByRole('button', { name: 'Undo Move Key 2' })).toBeEnabled();
-    await page.getByRole('listitem').filter({ hasText: 'Rim' }).getByRole('button', { name: 'Solo' }).click();
+    await chart.getByRole('button', { name: 'Rim 2', exact: true }).click();
+    await page.getByRole('button', { name: 'Solo' }).click();
+    await chart.getByRole('button', { name: 'Fill', exact: true }).click();
     await page.getByRole('button', { name: 'Fill on' }).click();
     const rig = (await document(page)).looks[0].rig;
     expect(rig.find((l) => l.name === 'Rim 2')!.solo).toBe(true);
     expect(rig.find((l) => l.name === 'Fill')!.on).toBe(false);
-    await page.getByRole('listitem').filter({ hasText: 'Rim' }).getByRole('button', { name: 'Solo' }).click();
+    await chart.getByRole('button', { name: 'Rim 2', exact: true }).click();
+    await page.getByRole('button', { name: 'Solo' }).click();
   });
 
   await test.step('an uploaded HDRI lights the type', async () => {

@@ -278,8 +278,12 @@ const HUE = {
 };
 /** A light stands around what it aims at: azimuth 0 in front of the type and growing to the right. */
 const AROUND = {
-  azimuth: amount('Azimuth', UNITS.degrees, [-Math.PI, Math.PI], -0.7, 0.5, { row: false }),
-  elevation: amount('Elevation', UNITS.degrees, [-Math.PI / 2, Math.PI / 2], 0.7, 0.5, { row: false }),
+  azimuth: amount('Azimuth', UNITS.degrees, [-Math.PI, Math.PI], -0.7, 0.5, {
+    hint: 'To the right of the type’s front',
+  }),
+  elevation: amount('Elevation', UNITS.degrees, [-Math.PI / 2, Math.PI / 2], 0.7, 0.5, {
+    hint: 'Above the horizon',
+  }),
 };
 const AWAY = {
   distance: amount('Distance', UNITS.m, [0.01, 1000], 2.4, 0.01, {

@@ -8,6 +8,7 @@ import {
   type Surface,
   type Zone,
 } from '../document/index.ts';
+import { log } from '../maths/reproducible.ts';
 import { EditRefused, found, named, room, type Edit } from './edit.ts';
 import { withLetters } from './patterns.ts';
 
@@ -139,7 +140,7 @@ export function takeBalance(project: Project, look: string, weighed: readonly We
           if (factor === 0) light.on = false;
           else light.strength = scaled(light.strength, factor, MOST_STRENGTH);
         } else if ('surround' in source) {
-          const stops = factor === 0 ? OUT : of.surround.stops + Math.log2(factor);
+          const stops = factor === 0 ? OUT : of.surround.stops + log(factor) / Math.LN2;
           of.surround.stops = Math.min(STRONGEST, Math.max(OUT, stops));
         } else weighGlow(p, look, source, factor, copyId);
       }

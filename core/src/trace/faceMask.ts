@@ -37,6 +37,18 @@ export function rowsOf({ parts, things }: Pick<RenderScene, 'parts' | 'things'>)
   return { rows, ofPart };
 }
 
+/** Width of each row's lobe, radians: what it mirrors is spread about so much (the mean of its parts' GGX widths). */
+export function lobeWidths(scene: Pick<RenderScene, 'parts' | 'things' | 'finishes'>): number[] {
+  const { rows, ofPart } = rowsOf(scene);
+  const sums = rows.map(() => ({ width: 0, count: 0 }));
+  ofPart.forEach((row, p) => {
+    if (row === NO_BYTE) return;
+    sums[row].width += scene.finishes[scene.parts.finish[p]].roughness ** 2;
+    sums[row].count++;
+  });
+  return sums.map(({ width, count }) => width / Math.max(1, count));
+}
+
 /**
  * The mask of a picture, by one ray through the middle of each of its places.
  * @param tracer aimed at the scene

@@ -1,7 +1,8 @@
 /** What lights what: each source's share of each face, and where faces look, from a film as it stands. */
 import { NO_BYTE } from '../scene/renderScene.ts';
+import { SIGHT_ACROSS, SIGHT_DOWN } from '../light/sights.ts';
 import { positionOf } from '../light/surround.ts';
-import { cos, sin } from '../maths/reproducible.ts';
+import { cos, exp, sin } from '../maths/reproducible.ts';
 import type { Eye } from './eye.ts';
 import type { FaceMask } from './faceMask.ts';
 import { hasLayers, LAYERS_AT, type Film } from './film.ts';
@@ -39,9 +40,6 @@ export function shareChart(film: Film, mask: FaceMask, count: number, samples: n
   return { groups, places, light };
 }
 
-/** Cells of a map of directions, across and down: five degrees each. */
-export const SIGHT_ACROSS = 72;
-export const SIGHT_DOWN = 36;
 const CELL = Math.PI / SIGHT_DOWN;
 /** Reach of a lobe's spread, in its own widths. */
 const REACH = 2.5;
@@ -80,14 +78,14 @@ export function sightlines(
     const column = Math.min(SIGHT_ACROSS - 1, Math.floor(u * SIGHT_ACROSS));
     maps[row][Math.min(SIGHT_DOWN - 1, Math.floor(v * SIGHT_DOWN)) * SIGHT_ACROSS + column]++;
   });
-  return maps.map((map, row) => normalised(spread(map, Math.max(CELL * 0.6, widths[row]))));
+  return maps.map((map, row) => normalised(spread(map, Math.max(CELL, widths[row]))));
 }
 
 /** Spreads a map of directions by a bell of so many radians: down its columns, and along rows the wider the higher up. */
 function spread(map: Float32Array, width: number): Float32Array {
   const down = new Float32Array(map.length);
   const out = new Float32Array(map.length);
-  const bell = (d: number, w: number) => Math.exp(-(d * d) / (2 * w * w));
+  const bell = (d: number, w: number) => exp(-(d * d) / (2 * w * w));
   const reach = Math.min(SIGHT_DOWN, Math.ceil((REACH * width) / CELL));
   for (let y = 0; y < SIGHT_DOWN; y++)
     for (let k = Math.max(0, y - reach); k <= Math.min(SIGHT_DOWN - 1, y + reach); k++) {
@@ -95,7 +93,7 @@ function spread(map: Float32Array, width: number): Float32Array {
       for (let x = 0; x < SIGHT_ACROSS; x++) down[k * SIGHT_ACROSS + x] += map[y * SIGHT_ACROSS + x] * weight;
     }
   for (let y = 0; y < SIGHT_DOWN; y++) {
-    const along = width / Math.max(0.05, Math.sin(((y + 0.5) / SIGHT_DOWN) * Math.PI));
+    const along = width / Math.max(0.05, sin(((y + 0.5) / SIGHT_DOWN) * Math.PI));
     const wide = Math.min(SIGHT_ACROSS / 2, Math.ceil((REACH * along) / CELL));
     for (let x = 0; x < SIGHT_ACROSS; x++) {
       const value = down[y * SIGHT_ACROSS + x];

@@ -5,7 +5,8 @@ import { balanced, cleanlyBalanced } from '../../src/trace/balance.ts';
 import { developed } from '../../src/trace/developing.ts';
 import type { Eye } from '../../src/trace/eye.ts';
 import { faceMask, rowsOf } from '../../src/trace/faceMask.ts';
-import { shareChart, SIGHT_ACROSS, SIGHT_DOWN, sightlines } from '../../src/trace/shareChart.ts';
+import { SIGHT_ACROSS, SIGHT_DOWN } from '../../src/light/sights.ts';
+import { shareChart, sightlines } from '../../src/trace/shareChart.ts';
 import {
   flatSurround,
   meanOf,

@@ -3,6 +3,7 @@ import type { ExportKind } from '@wemlox/core/scene/exportKinds';
 import { engine } from '../engine/engine.ts';
 import { attempt, notify } from '../state/notices.ts';
 import { shotOf, useStudio } from '../state/studio.ts';
+import { isOfDocument } from './balance.ts';
 import { currentLook } from './document.ts';
 
 /** Milliseconds that a file stays in memory once the browser was asked to save it. */
@@ -21,6 +22,7 @@ export const NOTHING_YET = 'Nothing is traced yet: wait for the first sample';
 
 /** Downloads the traced picture as it stands. */
 export async function downloadPicture(kind: 'png' | 'png16' | 'exr'): Promise<void> {
+  if (!isOfDocument('A picture file')) return;
   const { project } = useStudio.getState();
   const encoded = await engine()?.encode(kind);
   if (!encoded) {

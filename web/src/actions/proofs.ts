@@ -9,10 +9,12 @@ import { choose, useChoice } from '../state/choice.ts';
 import { attempt, notify } from '../state/notices.ts';
 import { addProof, useProofs } from '../state/proofs.ts';
 import { lookOf, perform, shotOf, useStudio } from '../state/studio.ts';
+import { isOfDocument } from './balance.ts';
 import { NOTHING_YET } from './files.ts';
 
 /** Keeps the traced picture with the exact state that made it. */
 export async function keepProof(): Promise<ProofLine | null> {
+  if (!isOfDocument('A proof')) return null;
   const { id, project } = useStudio.getState();
   const look = lookOf(project, useChoice.getState().lookId);
   const now = engine();

@@ -4,6 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import { PAINTED_SURROUNDS } from '@wemlox/core/light/paintedSurrounds';
 import { reduced, type SurroundPicture } from '@wemlox/core/light/surround';
 import { toneMapped8 } from '@wemlox/core/picture/tone';
+import { Sightlines } from './Sightlines.tsx';
 import { useShown } from '../state/shown.ts';
 import { chooseSurround } from '@wemlox/core/edits';
 import { currentLook } from '../actions/document.ts';
@@ -28,7 +29,10 @@ function Unwrapped({ picture, stops }: { picture: SurroundPicture; stops: number
     canvas.current!.getContext('2d')!.putImageData(new ImageData(pixels, width, height), 0, 0);
   }, [picture, stops]);
   return (
-    <canvas ref={canvas} className="h-20 w-40 shrink-0 bg-base-200" aria-label="The surround, unwrapped" />
+    <div className="relative h-[98px] w-[196px] shrink-0 overflow-hidden bg-base-200">
+      <canvas ref={canvas} className="h-full w-full" aria-label="The surround, unwrapped" />
+      <Sightlines />
+    </div>
   );
 }
 
@@ -83,15 +87,30 @@ export function SurroundRack() {
         void take(e.dataTransfer.files[0]);
       }}
     >
-      <div className="flex gap-3 pb-1.5">
+      <div className="flex gap-2 pb-1.5">
         {picture && <Unwrapped picture={picture} stops={surround.stops} />}
-        {facts && (
-          <ul aria-label="Facts of the surround" className="quiet grid content-start gap-0.5 text-xs">
-            <li>mean {facts.mean.toPrecision(2)} nit</li>
-            <li>peak {facts.peak.toPrecision(2)} nit</li>
-            <li>range {numberText(facts.stops, 1)} EV</li>
-          </ul>
-        )}
+        <div className="flex min-w-0 flex-1 flex-col justify-between">
+          {facts && (
+            <ul
+              aria-label="Facts of the surround"
+              className="quiet grid content-start gap-0.5 text-xs whitespace-nowrap"
+            >
+              <li>mean {facts.mean.toPrecision(2)} nit</li>
+              <li>peak {facts.peak.toPrecision(2)} nit</li>
+              <li>range {numberText(facts.stops, 1)} EV</li>
+            </ul>
+          )}
+          <button
+            type="button"
+            className="btn btn-xs w-fit"
+            title="A surround of your own: .hdr or .exr"
+            disabled={sent !== null}
+            onClick={() => input.current?.click()}
+          >
+            <Upload size={12} />{' '}
+            {sent === null ? '.hdr or .exr' : sent < 1 ? `${Math.floor(sent * 100)} %` : 'Reading…'}
+          </button>
+        </div>
       </div>
       <div
         role="listbox"
@@ -101,15 +120,6 @@ export function SurroundRack() {
         {PAINTED_SURROUNDS.map((p) => option('painted', p.id, p.name))}
         {uploads.map((a) => option('picture', a.hash, a.name))}
       </div>
-      <button
-        type="button"
-        className="btn btn-xs mt-1 w-fit shrink-0"
-        disabled={sent !== null}
-        onClick={() => input.current?.click()}
-      >
-        <Upload size={12} />{' '}
-        {sent === null ? '.hdr or .exr' : sent < 1 ? `Sending ${Math.floor(sent * 100)} %` : 'Reading…'}
-      </button>
       <input
         ref={input}
         type="file"

@@ -15,6 +15,7 @@ import {
   PerspectiveCamera,
   PMREMGenerator,
   PointLight,
+  Ray,
   Raycaster,
   RectAreaLight,
   RepeatWrapping,
@@ -388,6 +389,13 @@ export class Draft {
     const caster = new Raycaster();
     caster.setFromCamera(at, this.eye);
     return this.picking?.nearest(caster.ray) ?? null;
+  }
+
+  /** What lies nearest along a ray through the scene. */
+  along(from: readonly number[], way: readonly number[]): Picked | null {
+    return (
+      this.picking?.nearest(new Ray(new Vector3().fromArray(from), new Vector3().fromArray(way))) ?? null
+    );
   }
 
   /** Bounds of a letter, metres; null when it is not in the picture. */

@@ -20,10 +20,13 @@ import * as cells from './cells.ts';
 import { useTrial } from '../state/trial.ts';
 import type { Draft } from './draft.ts';
 import type { Picked } from './pick.ts';
+import { gainsOf, sourcesOf, useBalance, useLightChart } from '../state/light.ts';
 import { useShown } from '../state/shown.ts';
 
 /** Time without a change after which tracing starts, milliseconds. */
 const REST = 60;
+/** Time after the last weighing of sources at which a picture that is done is cleaned anew, milliseconds. */
+const WEIGHED_REST = 350;
 /** Samples of a cell: at first sight, and once the picture has found its shape. */
 const CELL_FIRST = 4;
 const CELL_FINE = 24;
@@ -82,6 +85,7 @@ export class Engine {
   private readonly open = new Map<number, (heard: Answered) => void>();
   private sceneVersion = 0;
   private rest: ReturnType<typeof setTimeout> | undefined;
+  private weighed: ReturnType<typeof setTimeout> | undefined;
 
   constructor(draft: Draft, onPicture: (progress: TraceProgress) => void) {
     this.draft = draft;
@@ -107,6 +111,7 @@ export class Engine {
         if (now.clean !== before.clean) void this.setClean(now.clean);
       }),
     );
+    this.unsubscribe.push(useBalance.subscribe(() => void this.weigh()));
     cells.whenWanted(() => this.settle(false));
     void this.pool.setClean(useChoice.getState().clean);
     this.update();
@@ -176,6 +181,27 @@ export class Engine {
     const shown = await this.pool.regrade(grade);
     if (this.grade === grade) this.showAgain(shown);
     this.settle(false);
+  }
+
+  /** Counts what lights what, for the chart, until it is told not to. */
+  watchLight(on: boolean): void {
+    this.pool.watchLight(on ? (counted) => useLightChart.setState({ counted }) : null);
+  }
+
+  /** Shows the picture with its sources weighed as they are now. */
+  private async weigh(): Promise<void> {
+    const { project } = useStudio.getState();
+    const { scene } = useShown.getState();
+    const sources = sourcesOf(project, lookOf(project, useChoice.getState().lookId), scene);
+    const gains = gainsOf(useBalance.getState(), sources, this.pool.groupsKept(this.size));
+    const shown = await this.pool.balance(gains);
+    this.showAgain(shown);
+    clearTimeout(this.weighed);
+    // while it is traced, the next picture is cleaned as it is weighed
+    if (shown)
+      this.weighed = setTimeout(() => {
+        if (useShown.getState().state === 'done') void this.pool.cleanAgain().then((s) => this.showAgain(s));
+      }, WEIGHED_REST);
   }
 
   private async setClean(clean: boolean): Promise<void> {
@@ -262,6 +288,7 @@ export class Engine {
         this.swap = null;
         this.trial = this.tried;
         await this.pool.takeScene(prepared, rays);
+        await this.weigh();
       }
       this.settle(!this.keeps || useChoice.getState().mode === 'draft');
     }
@@ -362,6 +389,7 @@ export class Engine {
 
   end(): void {
     clearTimeout(this.rest);
+    clearTimeout(this.weighed);
     for (const off of this.unsubscribe) off();
     this.pool.end();
     this.sceneWorker.terminate();

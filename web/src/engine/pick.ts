@@ -1,13 +1,16 @@
 /** What of a scene a ray meets first: parts by their boxes, then their triangles. */
-import { Box3, Matrix4, Vector3, type Ray } from 'three';
+import { Box3, Matrix4, Triangle, Vector3, type Ray } from 'three';
 import { ZONES, type Zone } from '@wemlox/core/document';
-import type { RenderScene, Thing } from '@wemlox/core/scene/renderScene';
+import type { RenderScene, SceneSolid, Thing } from '@wemlox/core/scene/renderScene';
 import { composed } from '@wemlox/core/scene/transform';
 
 export interface Picked extends Thing {
   zone: Zone | null;
-  /** Where, metres. */
+  /** Where, metres, and the face's outward direction there. */
   point: number[];
+  normal: number[];
+  /** What it wears, a place in the scene's finishes. */
+  finish: number;
 }
 
 /** Boxes of flat parts are given this thickness, metres: rounding must not let rays pass between their sides. */
@@ -21,6 +24,20 @@ const a = new Vector3();
 const b = new Vector3();
 const c = new Vector3();
 const met = new Vector3();
+
+const weights = new Vector3();
+const leaning = new Vector3();
+
+/** The shading normal of a triangle's place: of `met`, on the corners at hand. @param t first of its nine numbers */
+function normalAt({ normals }: SceneSolid, t: number, world: Matrix4): number[] {
+  Triangle.getBarycoord(met, a, b, c, weights);
+  leaning.set(0, 0, 0);
+  [weights.x, weights.y, weights.z].forEach((weight, k) => {
+    for (let axis = 0; axis < 3; axis++)
+      leaning.setComponent(axis, leaning.getComponent(axis) + weight * normals[t + k * 3 + axis]);
+  });
+  return leaning.transformDirection(world).toArray();
+}
 
 export class PartPicker {
   private readonly of: PickedIn;
@@ -74,6 +91,8 @@ export class PartPicker {
           ...things[parts.thing[part]],
           zone: ZONES[parts.zone[part]] ?? null,
           point: met.toArray(),
+          normal: normalAt(solids[instances.solid[instance]], t, world),
+          finish: parts.finish[part],
         };
       }
     }

@@ -9,8 +9,10 @@ import type {
   DisplayOrder,
   DisplayReply,
   EncodeKind,
+  LightChart,
   PictureSize,
   RayMemory,
+  SeenFaces,
   TraceOrder,
   TraceReply,
 } from '../workers/messages.ts';
@@ -110,8 +112,11 @@ export class TracePool {
   private job: DenoiseJob | null = null;
   /** Seconds that cleaning a pixel took last; at first what a processor core of our day takes. */
   private cleaningPace: number;
-  /** The film of the last request, to go on with. */
-  private film: { film: Film; request: TraceRequest; samples: number } | null = null;
+  /** The film of the last request, to go on with; and what its places show, once that is asked for. */
+  private film: { film: Film; request: TraceRequest; samples: number; seen: SeenFaces | null } | null = null;
+  /** Who is told what lights what; nobody when null. */
+  private onChart: ((chart: LightChart) => void) | null = null;
+  private gains: number[] | null = null;
 
   constructor(lanes: number, onFailure: (message: string) => void) {
     this.lanes = lanes;
@@ -163,6 +168,8 @@ export class TracePool {
     await Promise.all(this.tracers.map((t) => t.idle()));
     if (runIsOff(this.control, run)) return false;
     const { camera, size, seed } = request;
+    /** Samples at which its light was counted last. */
+    let charted = this.film?.samples ?? 0;
     const known = this.film?.request;
     if (
       !known ||
@@ -175,11 +182,13 @@ export class TracePool {
         film: createFilm(size.width, size.height, {
           shared: true,
           layers: true,
-          groups: groupsWithin(this.groups.length, size.width * size.height, MOST_SHARES),
+          groups: this.groupsKept(size),
         }),
         request,
         samples: 0,
+        seen: null,
       };
+      charted = 0;
     }
     const state = this.film!;
     const show = async (shown: Shown, samples: number, secondsLeft: number) => {
@@ -215,6 +224,11 @@ export class TracePool {
       const developed: DisplayOrder = { type: 'film', film: state.film, samples: last, grade, clean };
       const shown = (await this.display.ask(developed)) as Shown;
       if (runIsOff(this.control, run) || !(await show(shown, last, left))) return false;
+      if (last >= 2 * charted || last === request.samples) {
+        charted = last;
+        await this.tellChart();
+      }
+      if (runIsOff(this.control, run)) return false;
       if (!clean) continue;
       const elapsed = (performance.now() - began) / 1000;
       const shrink = this.shrinkFor(last, cleaning, request, elapsed);
@@ -286,6 +300,51 @@ export class TracePool {
     // a first look is too small to tell
     if (!first) this.cleaningPace = (performance.now() - started) / 1000 / (job.width * job.height);
     return (await this.display.ask({ type: 'cleaned', job, samples, grade: this.grade })) as Shown;
+  }
+
+  /** Counts what lights what from now on, at once and as the picture becomes finer; null stops. */
+  watchLight(onChart: ((chart: LightChart) => void) | null): void {
+    this.onChart = onChart;
+    void this.tellChart();
+  }
+
+  private async tellChart(): Promise<void> {
+    const state = this.film;
+    if (!this.onChart || !state || state.samples === 0 || state.film.groups === 0) return;
+    if (!state.seen) {
+      const { camera, size } = state.request;
+      const done = await this.tracers[0].ask({ type: 'mask', camera, ...size });
+      if (done.type !== 'mask' || this.film !== state) return;
+      state.seen = done.seen;
+    }
+    const { film, samples, seen } = state;
+    const told = await this.display.ask({ type: 'chart', film, samples, seen });
+    if (told.type === 'chart' && this.film === state) this.onChart?.(told);
+  }
+
+  /** Weighs the sources of the picture against each other; null when there is none. */
+  async balance(gains: number[] | null): Promise<Shown | null> {
+    if (JSON.stringify(gains) === JSON.stringify(this.gains)) return null;
+    this.gains = gains;
+    return (await this.display.ask({
+      type: 'balance',
+      gains,
+      grade: this.grade,
+      clean: this.clean,
+    })) as Shown;
+  }
+
+  /** The picture as far as it is without its noise, cleaned again; null when there is none, or it is traced on. */
+  async cleanAgain(): Promise<Shown | null> {
+    const { film, run } = this;
+    if (!this.clean || !film || film.samples < LEAST_CLEANED) return null;
+    const cleaned = await this.cleaned(film.film, film.samples, 1);
+    return runIsOff(this.control, run) ? null : cleaned;
+  }
+
+  /** Share groups that films of the picture's size keep apart. */
+  groupsKept({ width, height }: PictureSize): number {
+    return groupsWithin(this.groups.length, width * height, MOST_SHARES);
   }
 
   /** Shows pictures without their noise, or as they are traced. */

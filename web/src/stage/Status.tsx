@@ -8,6 +8,7 @@ import { blockName } from '@wemlox/core/edits';
 import { standOnFloor } from '../actions/blocks.ts';
 import { sunkBlocks } from './sunk.ts';
 import { onlyNearly, type Nearly } from '@wemlox/core/finish/rasterised';
+import { useCatch } from '../state/catching.ts';
 import { useLook } from '../state/chosen.ts';
 import { useShown } from '../state/shown.ts';
 
@@ -70,6 +71,7 @@ export function Status({ place }: { place: Place }) {
   const { mode, samples: goal, handles } = useChoice();
   const grave = findings.filter((f) => f.grave).map(findingText);
   const draft = useDraftText();
+  const why = useCatch((c) => c.why);
   if (!handles) return null;
   const text =
     state === 'failed'
@@ -101,6 +103,7 @@ export function Status({ place }: { place: Place }) {
         aria-live="polite"
       >
         <SunkType />
+        {why && <span className="w-fit rounded-sm bg-base-100/85 px-1.5 py-0.5">{why}</span>}
         {grave.map((p) => (
           <span key={p} className="w-fit max-w-lg rounded-sm bg-warning px-1.5 py-0.5 text-warning-content">
             {p}

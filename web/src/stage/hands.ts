@@ -5,6 +5,8 @@ import { cameraFrame, fitted } from '@wemlox/core/stage/camera';
 import { choose } from '../state/choice.ts';
 import { moveCamera } from '../actions/stage.ts';
 import { shotOf, useStudio } from '../state/studio.ts';
+import { catchAt } from '../actions/catch.ts';
+import { useCatch } from '../state/catching.ts';
 import { usePlacing } from '../state/pictures.ts';
 import type { Draft } from '../engine/draft.ts';
 import { dragPicture, sizePicture, type HeldPicture } from './layHands.ts';
@@ -42,7 +44,13 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
   useEffect(() => {
     const element = stage.current;
     if (!element || !draft) return;
-    let held: { x: number; y: number; moved: boolean; picture: HeldPicture | null } | null = null;
+    let held: {
+      x: number;
+      y: number;
+      moved: boolean;
+      picture: HeldPicture | null;
+      catches: boolean;
+    } | null = null;
 
     const inStage = (event: MouseEvent) => {
       const box = element.getBoundingClientRect();
@@ -52,25 +60,32 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
     const down = (event: PointerEvent) => {
       if (event.button !== 0 || !onPicture(event)) return;
       element.setPointerCapture(event.pointerId);
-      const hit = usePlacing.getState().placing ? draft.pick(...inStage(event)) : null;
-      const picture = hit?.block && hit.letter ? { block: hit.block, letter: hit.letter } : null;
-      held = { x: event.clientX, y: event.clientY, moved: false, picture };
+      const { catching } = useCatch.getState();
+      const { placing } = usePlacing.getState();
+      const hit = placing || catching ? draft.pick(...inStage(event)) : null;
+      const letter = hit?.block && hit.letter ? { block: hit.block, letter: hit.letter } : null;
+      const catches = catching && letter !== null;
+      held = { x: event.clientX, y: event.clientY, moved: false, picture: placing ? letter : null, catches };
+      if (catches) catchAt(hit!, draft);
     };
     const move = (event: PointerEvent) => {
       if (!held) return;
       const dx = event.clientX - held.x;
       const dy = event.clientY - held.y;
       if (!held.moved && Math.hypot(dx, dy) < CLICK) return;
-      const { picture } = held;
+      const { picture, catches } = held;
       const now = inStage(event);
-      held = { x: event.clientX, y: event.clientY, moved: true, picture };
-      if (picture) dragPicture(picture, draft, [now[0] - dx, now[1] - dy], now, event.altKey);
+      held = { x: event.clientX, y: event.clientY, moved: true, picture, catches };
+      if (catches) {
+        const hit = draft.pick(...now);
+        if (hit?.letter) catchAt(hit, draft);
+      } else if (picture) dragPicture(picture, draft, [now[0] - dx, now[1] - dy], now, event.altKey);
       else if (event.shiftKey) moveCamera('Pan', (c) => panned(c, dx, dy, element.clientHeight));
       else moveCamera('Orbit', (c) => orbited(c, dx, dy));
     };
     const up = (event: PointerEvent) => {
       if (!held) return;
-      const clicked = !held.moved;
+      const clicked = !held.moved && !held.catches;
       held = null;
       if (!clicked) return;
       const hit = draft.pick(...inStage(event));

@@ -13,8 +13,10 @@ import {
 } from '@wemlox/core/picture/files';
 import { glowing } from '@wemlox/core/picture/glow';
 import { toneMapped8 } from '@wemlox/core/picture/tone';
+import { balanced, cleanlyBalanced } from '@wemlox/core/trace/balance';
 import { developed, filmLayers } from '@wemlox/core/trace/developing';
 import { type Film } from '@wemlox/core/trace/film';
+import { shareChart, sightlines } from '@wemlox/core/trace/shareChart';
 import { lossToTell, noiseOf } from '@wemlox/core/trace/noise';
 import { kernelMemory } from '@wemlox/core/trace/kernel';
 import { compileDenoiser, denoiserWeights } from './files.ts';
@@ -34,8 +36,31 @@ const reply = (message: DisplayReply, transfer: Transferable[] = []) =>
 /** What is to be seen: the cleaned picture, or the one as it was traced. */
 const seen = (clean: boolean): LinearPicture | null => (clean && cleaned ? cleaned : picture);
 
+/** How sources are weighed against each other: three gains a group of the film; null as they are. */
+let gains: number[] | null = null;
+
+/** The same that the picture was cleaned with, and that the one being cleaned is. */
+let cleanedWith: number[] | null = null;
+let cleaningWith: number[] | null = null;
+
+/** A developed film with its sources weighed; as it is where it does not keep them apart. */
+const weigh = (film: Film, data: Float32Array, by: number[] | null) =>
+  by && film.groups * 3 === by.length ? balanced(film, data, by) : data;
+
+/** What is to be seen, with its sources weighed. */
+function weighed(shown: LinearPicture): LinearPicture {
+  if (!picture || (shown === cleaned && JSON.stringify(cleanedWith) === JSON.stringify(gains))) return shown;
+  const { width, height, film, data } = picture;
+  const now = weigh(film, data, gains);
+  if (shown === picture) return { width, height, data: now };
+  const clean = resized(shown, width, height);
+  const before = weigh(film, data, cleanedWith);
+  return { width, height, data: cleanlyBalanced(clean.data, before, now, width, height) };
+}
+
 function show(grade: Grade, clean: boolean): void {
-  const shown = seen(clean);
+  const unweighed = seen(clean);
+  const shown = unweighed && weighed(unweighed);
   if (!shown) {
     reply({ type: 'shown', samples: 0, noise: Infinity, loss: 0, width: 0, height: 0, pixels: null });
     return;
@@ -59,7 +84,9 @@ async function setUp({ film, samples, shrink, threads, first }: DisplayOrder & {
     opened ??= openDenoiser();
     const { store, denoiser } = await opened;
     if (first) picture = cleaned = null;
-    const whole = { width: film.width, height: film.height, data: developed(film, samples) };
+    cleaningWith = film.groups > 0 ? gains : null;
+    const traced = weigh(film, developed(film, samples), cleaningWith);
+    const whole = { width: film.width, height: film.height, data: traced };
     const { width, height, data } = shrink === 1 ? whole : shrunk(whole, shrink);
     reply({ type: 'job', job: denoiseJob(store, data, width, height, threads), denoiser });
   } catch (error) {
@@ -84,7 +111,7 @@ function encode({ kinds, grade, clean, groups }: DisplayOrder & { type: 'encode'
     return;
   }
   const layers = kinds.includes('film') ? filmLayers(picture.film, picture.data, groups) : null;
-  const shown = resized(seen(clean)!, picture.width, picture.height);
+  const shown = resized(weighed(seen(clean)!), picture.width, picture.height);
   const files = Object.fromEntries(kinds.map((kind) => [kind, encoded(kind, grade, layers, shown)]));
   reply(
     { type: 'encoded', files, samples: picture.samples },
@@ -134,8 +161,17 @@ self.onmessage = ({ data }: MessageEvent<DisplayOrder>) => {
   else if (data.type === 'cleaned') {
     const { width, height, clean } = data.job;
     cleaned = { width, height, data: Float32Array.from(clean) };
+    cleanedWith = cleaningWith;
     show(data.grade, true);
   } else if (data.type === 'grade') show(data.grade, data.clean);
-  else if (data.type === 'proofs') void showProofs(data);
+  else if (data.type === 'balance') {
+    gains = data.gains;
+    show(data.grade, data.clean);
+  } else if (data.type === 'chart') {
+    const { film, samples, seen } = data;
+    const { mask, rows, widths, eye, turn } = seen;
+    const chart = shareChart(film, mask, rows.length, samples);
+    reply({ type: 'chart', chart, rows, sight: sightlines(film, mask, eye, widths, turn) });
+  } else if (data.type === 'proofs') void showProofs(data);
   else encode(data);
 };

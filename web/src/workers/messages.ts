@@ -10,6 +10,9 @@ import type { TubeFacts } from '@wemlox/core/solid/tube';
 import type { BevelLimits } from '@wemlox/core/solid/limits';
 import type { Contour } from '@wemlox/core/plane/flatten';
 import type { DenoiseJob } from '@wemlox/core/picture/denoise/denoise';
+import type { Eye } from '@wemlox/core/trace/eye';
+import type { FaceMask, FaceRow } from '@wemlox/core/trace/faceMask';
+import type { ShareChart } from '@wemlox/core/trace/shareChart';
 import type { Film } from '@wemlox/core/trace/film';
 import type { Finding } from '@wemlox/core/preflight/finding';
 import type { Unfolded, UnfoldView } from '@wemlox/core/scene/unfolded';
@@ -136,6 +139,8 @@ export type TraceOrder =
   | { type: 'scene'; prepared: PreparedScene; rays: RayMemory; lane: number; control: Int32Array }
   | { type: 'pass'; run: number; first: number; last: number; seed: number; camera: Camera; film: Film }
   | { type: 'cell'; run: number; cell: CellOrder }
+  /** Which face each place of a picture shows. */
+  | ({ type: 'mask'; camera: Camera } & PictureSize)
   | { type: 'denoise'; job: DenoiseJob; denoiser: Denoiser };
 
 /** A small picture of one finish on one letter. `dress` −1 shows what the letter wears. */
@@ -151,6 +156,25 @@ export interface CellOrder extends PictureSize {
   camera: Camera;
 }
 
+/** The faces that a picture shows, and how they look about: what a film's light is counted by. */
+export interface SeenFaces {
+  mask: FaceMask;
+  rows: FaceRow[];
+  /** Of each row, radians. */
+  widths: number[];
+  eye: Eye;
+  /** Of the surround, radians. */
+  turn: number;
+}
+
+/** What lights each row of faces, and where they look. */
+export interface LightChart {
+  chart: ShareChart;
+  rows: FaceRow[];
+  /** Densities over the unwrapped surround; null where films know no normals. */
+  sight: Float32Array[] | null;
+}
+
 /** The denoiser's code and memory. */
 export interface Denoiser {
   module: WebAssembly.Module;
@@ -160,6 +184,7 @@ export interface Denoiser {
 export type TraceReply =
   | { type: 'accepted'; version: number }
   | { type: 'denoised'; whole: boolean }
+  | { type: 'mask'; seen: SeenFaces }
   | { type: 'pass'; run: number; whole: boolean; rays: number }
   | ({
       type: 'cell';
@@ -176,6 +201,10 @@ export type DisplayOrder =
   | { type: 'job'; film: Film; samples: number; shrink: number; threads: number; first: boolean }
   | { type: 'cleaned'; job: DenoiseJob; samples: number; grade: Grade }
   | { type: 'grade'; grade: Grade; clean: boolean }
+  /** Weighs the sources against each other, three gains a group; null shows the picture as it was traced. */
+  | { type: 'balance'; gains: number[] | null; grade: Grade; clean: boolean }
+  /** Counts the light of the picture developed last. */
+  | { type: 'chart'; film: Film; samples: number; seen: SeenFaces }
   /** PNGs are as shown, cleaned or not; EXR and film as traced, the film with the groups it keeps apart. */
   | { type: 'encode'; kinds: EncodeKind[]; grade: Grade; clean: boolean; groups: string[] }
   /** A proof's film under a grade; with `against`, how it differs from another's, or from the present (null). */
@@ -194,6 +223,7 @@ export type DisplayReply =
       pixels: Uint8ClampedArray<ArrayBuffer> | null;
     } & PictureSize)
   | { type: 'job'; job: DenoiseJob; denoiser: Denoiser }
+  | ({ type: 'chart' } & LightChart)
   | { type: 'encoded'; files: Partial<Record<EncodeKind, Uint8Array<ArrayBuffer>>> | null; samples: number }
   /** `mean`: of a difference, as a share of the picture's own light. */
   | ({ type: 'proofs'; pixels: Uint8ClampedArray<ArrayBuffer>; mean: number | null } & PictureSize)

@@ -3,6 +3,7 @@ import 'reflect-metadata';
 import { DenoiseWorker } from '@wemlox/core/picture/denoise/denoise';
 import { toneMapped8 } from '@wemlox/core/picture/tone';
 import { developed } from '@wemlox/core/trace/developing';
+import { faceMask, lobeWidths, rowsOf } from '@wemlox/core/trace/faceMask';
 import { createFilm } from '@wemlox/core/trace/film';
 import type { PreparedScene } from '@wemlox/core/trace/prepare';
 import { runIsOff, traceShare } from '@wemlox/core/trace/tiles';
@@ -72,6 +73,15 @@ async function cell({ run, cell: order }: TraceOrder & { type: 'cell' }): Promis
   reply({ ...nothing, pixels }, [pixels.buffer]);
 }
 
+function mask({ camera, width, height }: TraceOrder & { type: 'mask' }): void {
+  const { scene } = prepared!;
+  const eye = shotEye({ ...scene, camera }, width, height);
+  tracer!.aim(prepared!, eye);
+  const { turn } = scene.surround;
+  const seen = { mask: faceMask(tracer!, scene, eye), rows: rowsOf(scene).rows, widths: lobeWidths(scene) };
+  reply({ type: 'mask', seen: { ...seen, eye, turn } });
+}
+
 function denoise({ job, denoiser: { module, memory } }: TraceOrder & { type: 'denoise' }): void {
   denoiser ??= new DenoiseWorker(module, memory, lane);
   reply({ type: 'denoised', whole: denoiser.share(job) });
@@ -81,5 +91,6 @@ self.onmessage = ({ data }: MessageEvent<TraceOrder>) => {
   if (data.type === 'scene') take(data);
   else if (data.type === 'pass') pass(data);
   else if (data.type === 'denoise') denoise(data);
+  else if (data.type === 'mask') mask(data);
   else void cell(data);
 };

@@ -1,15 +1,35 @@
 /** Light: what the faces see. */
-import { Copy, FlipHorizontal2, Plus, Trash2 } from 'lucide-react';
+import { Copy, Crosshair, FlipHorizontal2, Lightbulb, LightbulbOff, Plus, Trash2 } from 'lucide-react';
+import { useEffect } from 'react';
 import { LIGHT_KINDS, LIGHT_NAMES } from '@wemlox/core/document';
 import { renameLight } from '@wemlox/core/edits';
 import { addLight, addThreePoint, copyLight, removeLight } from '../../actions/lights.ts';
 import { GradeRows } from '../../desk/GradeRows.tsx';
 import { ParameterRows } from '../../desk/ParameterRow.tsx';
 import { NameField, Section } from '../../desk/rows.tsx';
+import { set } from '../../actions/document.ts';
+import { useCatch } from '../../state/catching.ts';
 import { useChoice } from '../../state/choice.ts';
 import { useLook } from '../../state/chosen.ts';
 import { perform } from '../../state/studio.ts';
 import { DomeMap } from './DomeMap.tsx';
+
+/** Takes light in hand: pointing at the type, what is chosen goes where it is caught there. */
+function CatchButton() {
+  const catching = useCatch((c) => c.catching);
+  useEffect(() => () => useCatch.setState({ catching: false, why: '' }), []);
+  return (
+    <button
+      type="button"
+      className={`btn btn-xs ${catching ? 'btn-primary' : ''}`}
+      aria-pressed={catching}
+      title="Point at the type and drag: the chosen light, or the surround, goes where its light is caught there"
+      onClick={() => useCatch.setState({ catching: !catching, why: '' })}
+    >
+      <Crosshair size={12} /> Catch
+    </button>
+  );
+}
 
 export function LightDesk() {
   const look = useLook();
@@ -27,7 +47,8 @@ export function LightDesk() {
         }
       >
         <DomeMap />
-        <div className="flex gap-1.5 pt-1">
+        <div className="flex flex-wrap gap-1.5 pt-1">
+          <CatchButton />
           {LIGHT_KINDS.map((kind) => (
             <button key={kind} type="button" className="btn btn-xs" onClick={() => addLight(kind)}>
               <Plus size={12} /> {LIGHT_NAMES[kind]}
@@ -69,6 +90,25 @@ export function LightDesk() {
               onClick={() => removeLight(light.id)}
             >
               <Trash2 size={13} />
+            </button>
+          </div>
+          <div className="flex gap-1.5 pb-1.5">
+            <button
+              type="button"
+              className="btn btn-xs"
+              aria-pressed={light.on}
+              aria-label={`${light.name} ${light.on ? 'on' : 'off'}`}
+              onClick={() => set(`looks/${look.id}/rig/${light.id}/on`, !light.on)}
+            >
+              {light.on ? <Lightbulb size={13} /> : <LightbulbOff size={13} />} {light.on ? 'On' : 'Off'}
+            </button>
+            <button
+              type="button"
+              className={`btn btn-xs ${light.solo ? 'btn-primary' : ''}`}
+              aria-pressed={light.solo}
+              onClick={() => set(`looks/${look.id}/rig/${light.id}/solo`, !light.solo)}
+            >
+              Solo
             </button>
           </div>
           <ParameterRows of={`looks/${look.id}/rig/${light.id}`} />

@@ -1,0 +1,83 @@
+/** Catching light: a place of the type is pointed at, and the light goes where its light falls on it. */
+import { moveLight, characterOf, setParameter } from '@wemlox/core/edits';
+import { PIECE_NAMES } from '@wemlox/core/document';
+import { caught, caughtFrom, type CaughtAt } from '@wemlox/core/light/catch';
+import { placeLight, type Vec } from '@wemlox/core/light/placing';
+import type { Optics } from '@wemlox/core/finish/optics';
+import { cameraFrame } from '@wemlox/core/stage/camera';
+import type { Draft } from '../engine/draft.ts';
+import type { Picked } from '../engine/pick.ts';
+import { useCatch } from '../state/catching.ts';
+import { useChoice } from '../state/choice.ts';
+import { useShown } from '../state/shown.ts';
+import { perform, shotOf, useStudio } from '../state/studio.ts';
+import { currentLook } from './document.ts';
+
+/** A lobe narrower than this shows a highlight where it mirrors a light. */
+const SHARP = 0.4;
+const MOSTLY = 0.3;
+/** Rays start so far before their face, metres. */
+const BEFORE = 1e-4;
+
+/** Whether a face shows a highlight. */
+const mirrors = ({ metal, glass, coat, roughness, specularWeight }: Optics) =>
+  coat.weight > MOSTLY ||
+  ((metal > MOSTLY || glass > MOSTLY || specularWeight > MOSTLY) && roughness < SHARP);
+
+const wrapped = (v: number) => v - 2 * Math.PI * Math.round(v / (2 * Math.PI));
+
+/** What stands in the way, in words. */
+function nameOf({ block, letter, piece }: Picked): string {
+  const { project } = useStudio.getState();
+  if (block && letter) return characterOf(project, { block, letter });
+  const of = project.pieces.find((p) => p.id === piece);
+  return of ? `the ${PIECE_NAMES[of.kind].toLowerCase()}` : 'something';
+}
+
+/** Turns the surround so that its brightest place is caught. */
+function turnSurround(from: Vec): string {
+  const { surround } = useShown.getState();
+  if (!surround) return '';
+  const [x, , z] = surround.facts.peakDirection;
+  const turn = wrapped(Math.atan2(z, x) - Math.atan2(from[2], from[0]));
+  perform((p) => setParameter(p, `looks/${currentLook(p).id}/surround/turn`, turn));
+  return 'The surround turns about the upright axis alone: its brightest place is caught as near as that goes';
+}
+
+/** Has the chosen light, or the surround where none is, caught at a place of the type. */
+export function catchAt(hit: Picked, draft: Draft): void {
+  const { scene } = useShown.getState();
+  if (!scene) return;
+  const { project } = useStudio.getState();
+  const look = currentLook(project);
+  const light = look.rig.find((l) => l.id === useChoice.getState().light);
+  const at: CaughtAt = {
+    point: hit.point as Vec,
+    normal: hit.normal as Vec,
+    eye: cameraFrame(shotOf(project).camera, 1).position,
+    mirrors: mirrors(scene.finishes[hit.finish]),
+  };
+  const tell = (why: string) => useCatch.setState({ why });
+  const from = caughtFrom(at);
+  if (!from) return tell('This place leans away from the camera: no light on it is seen');
+  if (!light) return tell(turnSurround(from));
+  const { min, max } = scene.typeBox;
+  const centre = min.map((v, k) => (v + max[k]) / 2) as Vec;
+  const place = caught(light, centre, at);
+  if (!place)
+    return tell(`${light.name} is nearer to its aim than this place is: move it farther away first`);
+  perform((p) => moveLight(p, look.id, light.id, place));
+  const { position } = placeLight({ ...light, ...place }, centre);
+  const endless = !('distance' in light);
+  const way = endless ? from : (position.map((v, k) => v - at.point[k]) as Vec);
+  const far = Math.hypot(...way);
+  const start = at.point.map((v, k) => v + at.normal[k] * BEFORE);
+  const before = draft.along(
+    start,
+    way.map((v) => v / far),
+  );
+  const nearer = before && Math.hypot(...before.point.map((v, k) => v - start[k])) < far;
+  if (before && (endless || nearer))
+    return tell(`${nameOf(before)} stands between this place and ${light.name}`);
+  tell(at.mirrors ? '' : 'This face shows no highlight: it is lit from straight before it');
+}

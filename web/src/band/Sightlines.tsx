@@ -1,0 +1,82 @@
+/** Where faces look, drawn over the unwrapped surround: contours of what each row of faces mirrors into the camera. */
+import { contours, geoPath } from 'd3';
+import { useMemo } from 'react';
+import { SIGHT_ACROSS, SIGHT_DOWN } from '@wemlox/core/light/sights';
+import { rowKey, rowName, useLightChart, useRowHover } from '../state/light.ts';
+import { useStudio } from '../state/studio.ts';
+
+/** Rows with most places are named, others when they are pointed at. */
+const NAMED = 3;
+/** Densities at which contours are drawn, of each row's most. */
+const LEVELS = [0.25, 0.7];
+const COLOURS = ['#7fe0b8', '#f2c14e', '#8fb6ff', '#ff8f8f', '#d7a3ff', '#c9c9c9'];
+const path = geoPath();
+
+export function Sightlines() {
+  const counted = useLightChart((l) => l.counted);
+  const pieces = useStudio((s) => s.project.pieces);
+  const hovered = useRowHover((h) => h.row);
+  const drawn = useMemo(() => {
+    if (!counted?.sight) return [];
+    const { rows, sight, chart } = counted;
+    return rows.flatMap((row, i) => {
+      if (chart.places[i] === 0 || !sight[i].some((v) => v > 0)) return [];
+      const lines = contours()
+        .size([SIGHT_ACROSS, SIGHT_DOWN])
+        .thresholds(LEVELS)(Array.from(sight[i]))
+        .map((c) => path(c) ?? '');
+      const peak = sight[i].reduce((most, v, k) => (v > sight[i][most] ? k : most), 0);
+      const name = rowName(row, pieces);
+      const at = { x: peak % SIGHT_ACROSS, y: Math.floor(peak / SIGHT_ACROSS) };
+      const larger = chart.places.filter((p) => p > chart.places[i]).length;
+      return [
+        { key: rowKey(row), name, lines, at, colour: COLOURS[i % COLOURS.length], named: larger < NAMED },
+      ];
+    });
+  }, [counted, pieces]);
+  return (
+    <svg
+      viewBox={`0 0 ${SIGHT_ACROSS} ${SIGHT_DOWN}`}
+      preserveAspectRatio="none"
+      role="img"
+      aria-label={`Sightlines: ${drawn.map((d) => d.name).join(', ')}`}
+      data-testid="sightlines"
+      className="absolute inset-0 h-full w-full"
+    >
+      {drawn.map(({ key, name, lines, at, colour, named }) => (
+        <g
+          key={key}
+          opacity={hovered === null || hovered === key ? 1 : 0.15}
+          onPointerEnter={() => useRowHover.setState({ row: key })}
+          onPointerLeave={() => useRowHover.setState({ row: null })}
+        >
+          {lines.map((d, i) => (
+            <path
+              key={i}
+              d={d}
+              fill={colour}
+              fillOpacity={0.07}
+              stroke={colour}
+              strokeWidth={hovered === key ? 1.6 : 1}
+              vectorEffect="non-scaling-stroke"
+            />
+          ))}
+          <title>{name} looks here</title>
+          {(hovered === key || (hovered === null && named)) && (
+            <text
+              x={Math.min(SIGHT_ACROSS - 12, Math.max(1, at.x - 3))}
+              y={Math.max(4, at.y - 2)}
+              fontSize={3.2}
+              fill={colour}
+              stroke="#000"
+              strokeWidth={0.7}
+              paintOrder="stroke"
+            >
+              {name}
+            </text>
+          )}
+        </g>
+      ))}
+    </svg>
+  );
+}
