@@ -130,6 +130,7 @@ test('light is caught where the type is pointed at', async ({ page }) => {
   expect(after[1]).toBeGreaterThan(before[1] + 20);
   // hands that do not catch orbit
   await page.getByRole('button', { name: 'Catch' }).click();
+  await page.mouse.move(box.x + box.width * spot[0], box.y + box.height * spot[1]);
   await page.mouse.down();
   await page.mouse.move(box.x + box.width * 0.5, box.y + box.height * 0.56, { steps: 3 });
   await page.mouse.up();
@@ -168,4 +169,30 @@ test('where a light stands is typed, and of forty lights each is found', async (
   await expect
     .poll(async () => (await studio.document(id)).looks[0].rig[29].azimuth)
     .toBeCloseTo(Math.PI / 4, 6);
+});
+
+test('a rig suits the faces: cards for those that mirror, lamps for those that scatter; a point shines all around', async ({
+  page,
+}) => {
+  const names = async (look: number) =>
+    (await studio.document('ostrel')).looks[look].rig.map((l: Light) => l.name);
+  await page.goto(`${studio.url}/p/ostrel/anodised/light`);
+  await traced(page, 2);
+  const before = await mean(page);
+  await page.getByRole('button', { name: 'Rig to suit' }).click();
+  await expect(page.getByText(/Most faces mirror/)).toBeVisible();
+  await page.getByRole('button', { name: 'Take those out' }).click();
+  await expect.poll(() => names(4)).toEqual(['Front card', 'Left strip', 'Right strip', 'Top card']);
+  await traced(page, 4);
+  expect((await mean(page))[1]).not.toBeCloseTo(before[1], 0);
+  await page.getByRole('button', { name: 'Point', exact: true }).click();
+  await expect.poll(() => names(4)).toContain('Point');
+  const strength = desk(page).getByRole('textbox', { name: 'Strength', exact: true });
+  await strength.fill('4000');
+  await strength.press('Enter');
+  await traced(page, 4);
+  // it outshines all others on the floor
+  await expect
+    .poll(async () => (await shares(page, 'Floor')).Point ?? 0, { timeout: 60_000 })
+    .toBeGreaterThan(60);
 });

@@ -18,8 +18,8 @@ const SAMPLES = 12;
 const VIEWPORT = { width: 1000, height: 680 };
 /** A mean over fewer pixels of a letter is none. */
 const LEAST_PIXELS = 200;
-/** Until the draft has drawn what type mirrors, ms. */
-const MIRROR_WAIT = 800;
+/** Until the draft has drawn what type mirrors, in software, ms. */
+const MIRROR_WAIT = 6000;
 
 /** A word of as many letters as finishes, each all in its own; fronts of the last look glow alone. */
 function projectOf(finishes: readonly Finish[]): Project {

@@ -28,6 +28,7 @@ const draft = {
   setGrade: vi.fn(),
   setCamera: vi.fn(),
   setScene: vi.fn(),
+  setLookedAt: vi.fn(),
 };
 let engine: Engine;
 let pictures: number;
@@ -106,6 +107,7 @@ describe('the engine', () => {
 
   it('traces nothing in the draft mode, and says what went wrong when a scene fails', async () => {
     useChoice.setState({ mode: 'draft' });
+    expect(draft.setLookedAt).toHaveBeenLastCalledWith(true);
     scenes().say(reply(1));
     await passed(1);
     scenes().say({ seq: 2, failed: 'the font is gone' });

@@ -28,10 +28,12 @@ function answer(file: string, order: TraceOrder | DisplayOrder): unknown {
       const job = { width, height, control: new Int32Array(new SharedArrayBuffer(4)) };
       return withoutDenoiser ? { type: 'refused', why: 'away' } : { type: 'job', job, denoiser: {} };
     }
+    if (type === 'chart') return { type: 'chart', chart: {}, rows: [], sight: null };
     const samples = 'samples' in order ? order.samples : 0;
     return { type: 'shown', samples, noise: 0.1, width: 8, height: 4, pixels: new Uint8ClampedArray(128) };
   }
   if (order.type === 'scene') return { type: 'accepted', version: 1 };
+  if (order.type === 'mask') return { type: 'mask', seen: { mask: order.width } };
   if (order.type === 'denoise') return { type: 'denoised', whole: order.job.control[0] === 0 };
   if (order.type === 'pass')
     return { type: 'pass', run: order.run, whole: !runIsOff(control!, order.run), rays: 9 };
@@ -71,6 +73,35 @@ const passes = () =>
   })[];
 
 describe('the pool of tracers', () => {
+  it('counts the light as the picture becomes finer, by one mask of its faces', async () => {
+    const charts: unknown[] = [];
+    pool.watchLight((chart) => charts.push(chart));
+    await pool.trace(request, () => {});
+    // one, two, four and all of six samples
+    expect(charts).toHaveLength(4);
+    const masks = () =>
+      FakeWorker.of('trace.worker.ts')[0]!.sent.filter((o) => (o as TraceOrder).type === 'mask');
+    expect(masks()).toEqual([{ type: 'mask', camera: request.camera, ...request.size }]);
+    pool.watchLight(null);
+    await pool.trace({ ...request, samples: 12 }, () => {});
+    expect(charts).toHaveLength(4);
+    // who comes later is told of what stands there
+    pool.watchLight((chart) => charts.push(chart));
+    await vi.waitFor(() => expect(charts).toHaveLength(5));
+    expect(masks()).toHaveLength(1);
+  });
+
+  it('has a balance shown once, and not again while it stays the same', async () => {
+    await pool.trace(request, () => {});
+    const orders = () =>
+      FakeWorker.of('display.worker.ts')[0]!.sent.filter((o) => (o as DisplayOrder).type === 'balance');
+    expect(await pool.balance([1, 1, 1, 0, 0, 0])).toMatchObject({ type: 'shown' });
+    expect(await pool.balance([1, 1, 1, 0, 0, 0])).toBeNull();
+    await pool.balance(null);
+    expect(orders()).toMatchObject([{ gains: [1, 1, 1, 0, 0, 0] }, { gains: null }]);
+    expect(pool.groupsKept({ width: 8, height: 4 })).toBe(2);
+  });
+
   it('traces in passes until the samples are reached, and tells of each', async () => {
     const seen: number[] = [];
     expect(await pool.trace(request, ({ samples }) => void seen.push(samples))).toBe(true);

@@ -126,7 +126,7 @@ export const FEED_SOURCES = [
 ] as const;
 export type FeedSource = (typeof FEED_SOURCES)[number];
 
-export const LIGHT_KINDS = ['area', 'spot', 'directional'] as const;
+export const LIGHT_KINDS = ['area', 'spot', 'point', 'directional'] as const;
 export type LightKind = (typeof LIGHT_KINDS)[number];
 
 /** View transforms: how light becomes a picture on a screen. */

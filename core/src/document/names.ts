@@ -21,6 +21,7 @@ export const ZONE_NAMES: Record<Zone, string> = {
 export const LIGHT_NAMES: Record<LightKind, string> = {
   area: 'Area',
   spot: 'Spot',
+  point: 'Point',
   directional: 'Directional',
 };
 

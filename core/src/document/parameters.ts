@@ -334,6 +334,15 @@ export const SPOT_LIGHT = {
   ...CAST,
 };
 
+export const POINT_LIGHT = {
+  ...LIT,
+  strength: strength(UNITS.candela, 10),
+  ...HUE,
+  ...AROUND,
+  ...AWAY,
+  ...CAST,
+};
+
 export const DIRECTIONAL_LIGHT = {
   ...LIT,
   strength: strength(UNITS.lux, 3),

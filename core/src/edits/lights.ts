@@ -1,5 +1,6 @@
 /** Edits of the rig and the surround of a look. */
 import {
+  type Camera,
   cutName,
   MOST,
   newLight,
@@ -13,6 +14,8 @@ import { found, named, room, within, type Edit } from './edit.ts';
 
 const lookOf = (p: Project, id: string) => found(p.looks, id, 'look');
 const lightIn = (p: Project, look: string, id: string) => found(lookOf(p, look).rig, id, 'light');
+
+const wrapped = (v: number) => v - 2 * Math.PI * Math.round(v / (2 * Math.PI));
 
 /** A light where it stands in nobody's way, under a name of its own. */
 const settled = <L extends Light>(light: L, rig: readonly Light[], apart?: number): L =>
@@ -55,6 +58,29 @@ export function threePoint(size: number): Light[] {
   ];
 }
 
+/**
+ * Cards and strips for faces that mirror, which show lamps as threads of light and black between them: a card where the
+ * fronts send the camera's look, strips and a card where bevels about them do.
+ * @param size of the type, metres @param camera that looks at it
+ */
+export function cardsAndStrips(size: number, camera: Pick<Camera, 'azimuth' | 'elevation'>): Light[] {
+  const at = (name: string, wide: number, high: number, changes: Partial<LightOf<'area'>>) =>
+    newLight('area', name, { distance: 1.6 * size, width: wide * size, height: high * size, ...changes });
+  // a front sends a look that comes from the left on to the right; a little higher, so that it fades over the letters
+  const front = { azimuth: -camera.azimuth, elevation: within(0.35 - camera.elevation, -1.5, 1.5) };
+  return [
+    at('Front card', 2.2, 0.7, { ...front, strength: 3.2, kelvin: 5200 }),
+    at('Left strip', 0.3, 1.8, { azimuth: front.azimuth - 1.35, elevation: 0.12, strength: 9, kelvin: 4600 }),
+    at('Right strip', 0.3, 1.8, {
+      azimuth: front.azimuth + 1.35,
+      elevation: 0.12,
+      strength: 7,
+      kelvin: 7200,
+    }),
+    at('Top card', 2.4, 0.5, { azimuth: front.azimuth, elevation: 1.3, strength: 8, kelvin: 5600 }),
+  ].map((light) => ({ ...light, azimuth: wrapped(light.azimuth) }));
+}
+
 /** A mirrored light goes where its twin is not, but no farther than it must, radians. */
 const ON_TOP = 0.05;
 
@@ -94,8 +120,6 @@ export const renameLight = (_project: Project, look: string, id: string, name: s
     lightIn(p, look, id).name = cutName(name);
   },
 });
-
-const wrapped = (v: number) => v - 2 * Math.PI * Math.round(v / (2 * Math.PI));
 
 /** Moves a light around the type, radians. */
 export const moveLight = (

@@ -92,6 +92,8 @@ function sceneLights(look: Look, centre: Vec, groupOf: (name: string) => number)
           cosOuter: cos(light.cone),
           cosInner: cos(light.cone * (1 - light.edge)),
         };
+      case 'point':
+        return { ...any, kind: 'point' };
       case 'directional':
         return { ...any, kind: 'directional' };
     }

@@ -94,7 +94,7 @@ export type SceneLight = AnyLight &
     | { kind: 'area'; width: number; height: number }
     /** `range`: metres at which it has faded to nothing; only lights from files have one. */
     | { kind: 'spot'; cosInner: number; cosOuter: number; range?: number }
-    /** Shines alike all around; only scenes from files have it. */
+    /** Shines alike all around. */
     | { kind: 'point'; range?: number }
     | { kind: 'directional' }
   );

@@ -232,6 +232,8 @@ const MAKERS: Record<string, Maker> = {
   ownFinish: (p, [a, b]) => edits.ownFinish(p, look(p, a), finish(p, b) ?? 'none', newId()),
   removeFinish: (p, [a, b]) => edits.removeFinish(p, finish(p, a) ?? 'none', b > 0 ? finish(p, b) : null),
   addLights: (p, [a, b]) => edits.addLights(p, look(p, a), [newLight(pick(LIGHT_KINDS, b), 'Lamp')]),
+  cardsAndStrips: (p, [a, b, c]) =>
+    edits.addLights(p, look(p, a), edits.cardsAndStrips(1, { azimuth: b % 3 || 0, elevation: c % 1.5 || 0 })),
   threePoint: (p, [a]) => edits.addLights(p, look(p, a), edits.threePoint(1), 'Key, fill and rim'),
   copyLight: (p, [a, b, c]) => edits.copyLight(p, look(p, a), light(p, a, b), id(), c > 0),
   removeLights: (p, [a, b]) => edits.removeLights(p, look(p, a), [light(p, a, b)]),

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { plainSurface } from '../../src/document/index.ts';
-import { opticsOf } from '../../src/finish/optics.ts';
+import { newFeed, plainSurface } from '../../src/document/index.ts';
+import { finishOptics, opticsOf } from '../../src/finish/optics.ts';
 import { gltfAnisotropy, gltfMaterial, openPbrAnisotropy } from '../../src/finish/gltf.ts';
 import { metalReflectance } from '../../src/finish/metals.ts';
 
@@ -23,6 +23,19 @@ describe('anisotropy', () => {
 });
 
 describe('a finish as a glTF material', () => {
+  it('gives as much light as its fed and gas-filled surfaces do', () => {
+    const surface = plainSurface({ emission_luminance: 4, emission_color: [1, 0.4, 0.1] });
+    const feed = newFeed('f', 'emission_luminance', 0);
+    feed.stops = feed.stops.map((s) => ({ ...s, value: 6 }));
+    const fed = finishOptics({ surface, feeds: [feed], coats: [] });
+    const gas = opticsOf(plainSurface({ emission_gas: 'neon', emission_luminance: 4 }));
+    for (const optics of [fed, gas, opticsOf(surface)]) {
+      const { color, strength } = gltfMaterial(optics).emission;
+      color.forEach((v, c) => expect(v * strength).toBeCloseTo(optics.glow.nits[c], 9));
+    }
+    expect(fed.glow.nits[0]).toBeCloseTo(6, 9);
+  });
+
   it('has the colour of its metal, facing the viewer', () => {
     for (const metal of ['gold', 'chromium', 'iron', 'copper'] as const) {
       const { baseColor, metallic } = gltfMaterial(

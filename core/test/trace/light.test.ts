@@ -135,6 +135,17 @@ describe('spot and directional light', () => {
     shadow: true,
   });
 
+  it('of a point falls off with the square of the distance and the cosine, all around it', () => {
+    const point = (position: Vec): TestLight => ({
+      ...spot(position),
+      kind: 'point',
+      placed: { ...spot(position).placed, forward: [0, 1, 0] },
+    });
+    for (const h of [0.5, 1, 2.9]) expect(irradiance([point([0, h, 0])], 4)).toBeCloseTo(100 / (h * h), 2);
+    const d2 = 1 + 0.8 * 0.8;
+    expect(irradiance([point([0, 1, 0])], 4, 0.8)).toBeCloseTo(100 / d2 / Math.sqrt(d2), 2);
+  });
+
   it('falls off with the square of the distance and the cosine', () => {
     for (const h of [0.5, 1, 2, 2.9]) expect(irradiance([spot([0, h, 0])], 4)).toBeCloseTo(100 / (h * h), 2);
     const aside = 0.4;

@@ -19,8 +19,8 @@ const MOSTLY = 0.3;
 /** Rays start so far before their face, metres. */
 const BEFORE = 1e-4;
 
-/** Whether a face shows a highlight. */
-const mirrors = ({ metal, glass, coat, roughness, specularWeight }: Optics) =>
+/** Whether a face shows a highlight, and not only light and shade. */
+export const showsHighlight = ({ metal, glass, coat, roughness, specularWeight }: Optics) =>
   coat.weight > MOSTLY ||
   ((metal > MOSTLY || glass > MOSTLY || specularWeight > MOSTLY) && roughness < SHARP);
 
@@ -55,7 +55,7 @@ export function catchAt(hit: Picked, draft: Draft): void {
     point: hit.point as Vec,
     normal: hit.normal as Vec,
     eye: cameraFrame(shotOf(project).camera, 1).position,
-    mirrors: mirrors(scene.finishes[hit.finish]),
+    mirrors: showsHighlight(scene.finishes[hit.finish]),
   };
   const tell = (why: string) => useCatch.setState({ why });
   const from = caughtFrom(at);

@@ -1,9 +1,19 @@
 /** What an artist does with lights. */
-import { LIGHT_NAMES, newId, newLight, type LightKind } from '@wemlox/core/document';
+import {
+  LIGHT_NAMES,
+  newId,
+  newLight,
+  ZONES,
+  type Light,
+  type LightKind,
+  type Zone,
+} from '@wemlox/core/document';
 import * as edits from '@wemlox/core/edits';
 import { choose } from '../state/choice.ts';
 import { notify } from '../state/notices.ts';
-import { perform } from '../state/studio.ts';
+import { useShown } from '../state/shown.ts';
+import { perform, shotOf, useStudio } from '../state/studio.ts';
+import { showsHighlight } from './catch.ts';
 import { currentLook } from './document.ts';
 import { typeSize } from './type.ts';
 
@@ -17,19 +27,53 @@ export function removeLight(id: string): void {
   choose({ light: null });
 }
 
-/** Three lights at once, beside what is there. */
-export function addThreePoint(): void {
-  const rig = edits.threePoint(typeSize());
+/** Adds several lights beside what is there. @param why they suit, in words */
+function addRig(rig: Light[], name: string, why = ''): void {
   const others = currentLook().rig;
-  if (!perform((p) => edits.addLights(p, currentLook(p).id, rig, 'Key, fill and rim'))) return;
+  if (!perform((p) => edits.addLights(p, currentLook(p).id, rig, name))) return;
   choose({ light: rig[0].id });
-  if (others.length === 0) return;
+  if (others.length === 0) {
+    if (why) notify('done', why);
+    return;
+  }
   const ids = others.map((l) => l.id);
-  notify('done', `Key, fill and rim stand beside ${others.map((l) => l.name).join(', ')}`, {
+  notify('done', `${why ? `${why} ` : ''}${name} stand beside ${others.map((l) => l.name).join(', ')}`, {
     label: 'Take those out',
-    run: () => void perform((p) => edits.removeLights(p, currentLook(p).id, ids, 'Only key, fill and rim')),
+    run: () =>
+      void perform((p) => edits.removeLights(p, currentLook(p).id, ids, `Only ${name.toLowerCase()}`)),
   });
 }
+
+export const addThreePoint = () => addRig(edits.threePoint(typeSize()), 'Key, fill and rim');
+
+/** Share of the type's faces that mirror, at which cards suit better than lamps. */
+const MOSTLY = 0.5;
+
+/** The rig that suits the faces: cards and strips for those that mirror, lamps for those that scatter. */
+export function addSuitedRig(): void {
+  const { scene } = useShown.getState();
+  if (!scene) return;
+  const { parts, things, finishes } = scene;
+  const ofType = [...parts.finish.subarray(0, parts.count)].filter(
+    (_, p) => things[parts.thing[p]].block !== null && SEEN_ZONES.includes(ZONES[parts.zone[p]]),
+  );
+  const mirroring = ofType.filter((f) => showsHighlight(finishes[f])).length;
+  if (ofType.length > 0 && mirroring >= MOSTLY * ofType.length)
+    addRig(
+      edits.cardsAndStrips(typeSize(), shotOf(useStudio.getState().project).camera),
+      'Cards and strips',
+      'Most faces mirror: lamps would be threads of light on them.',
+    );
+  else
+    addRig(
+      edits.threePoint(typeSize()),
+      'Key, fill and rim',
+      'Most faces scatter light: lamps from left, right and behind shape them.',
+    );
+}
+
+/** Zones a camera sees first. */
+const SEEN_ZONES: readonly Zone[] = ['front', 'frontBevel', 'side'];
 
 /** Copies a light; `mirrored` to the other side of the type. */
 export function copyLight(id: string, mirrored: boolean): void {

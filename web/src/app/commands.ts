@@ -10,7 +10,7 @@ import { addText, partLetters, standOffWall, standOnFloor } from '../actions/blo
 import { currentLook, setExposure } from '../actions/document.ts';
 import { downloadPicture, exportType } from '../actions/files.ts';
 import { addFinish, dressFaces } from '../actions/finishes.ts';
-import { addLight, addThreePoint } from '../actions/lights.ts';
+import { addLight, addSuitedRig, addThreePoint } from '../actions/lights.ts';
 import { addLook } from '../actions/looks.ts';
 import { keepProof } from '../actions/proofs.ts';
 import { fitFrame, wallOf } from '../actions/stage.ts';
@@ -142,9 +142,11 @@ export function commands({ go, base, lookId, onKeys, onRevisions }: Ways): Comma
       };
       return c('Light', l.id, l.name, toLight);
     }),
+    c('Light', 'suited', 'A rig to suit the faces', addSuitedRig),
     c('Light', 'three', 'Key, fill and rim', addThreePoint),
     c('Light', 'area', 'Add an area light', () => addLight('area')),
     c('Light', 'spot', 'Add a spot light', () => addLight('spot')),
+    c('Light', 'bulb', 'Add a point light', () => addLight('point')),
     c('Light', 'sun', 'Add a directional light', () => addLight('directional')),
     ...PAINTED_SURROUNDS.map((p) =>
       c('Surround', p.id, p.name, () =>

@@ -11,6 +11,7 @@ import {
   GRADE,
   PLACE,
   SHOT,
+  POINT_LIGHT,
   SPOT_LIGHT,
   STRIP,
   SURFACE,
@@ -40,7 +41,7 @@ const of = (step: Step, ...names: string[]): Setting[] => [...new Set(names)].ma
 export const SETTINGS: readonly Setting[] = [
   ...of('set', 'Text', ...rowsOf(BLOCK), 'Baseline', ...rowsOf(BASELINE, BEVEL, TUBE, STRIP, PLACE)),
   ...of('finish', ...rowsOf(SURFACE), 'Family'),
-  ...of('light', ...rowsOf(AREA_LIGHT, SPOT_LIGHT, DIRECTIONAL_LIGHT, SURROUND, GRADE)),
+  ...of('light', ...rowsOf(AREA_LIGHT, SPOT_LIGHT, POINT_LIGHT, DIRECTIONAL_LIGHT, SURROUND, GRADE)),
   ...of('frame', ...rowsOf(CAMERA, SHOT)),
   ...of('proof', 'Samples', ...rowsOf(GRADE)),
   ...of('press', 'Width', 'Samples', 'Stop at noise', 'Cleaned', 'File'),

@@ -38,8 +38,8 @@ import type { DraftBuffers } from '../workers/draft/buffers.ts';
 import { PLACES, type PlaceName } from '../workers/draft/places.ts';
 import type { SurroundPreview } from '../workers/messages.ts';
 import { draftMaterial, DraftMaps } from './draftMaterial.ts';
-import { isType, MIRRORED, StageMirror } from './stageMirror.ts';
-import { PartPicker, type Picked, type PickedIn } from './pick.ts';
+import { isType, StageMirror } from './stageMirror.ts';
+import { PartPicker, type Picked } from './pick.ts';
 
 const SHADOW_MAP = 1024;
 /** Distance of directional lights, in sizes of the type. */
@@ -77,10 +77,12 @@ export class Draft {
   private gone: MeshPhysicalMaterial[] = [];
   private readonly maps = new DraftMaps();
   private readonly pmrem: PMREMGenerator;
+  private readonly software = rasterisedInSoftware();
   /** By the number of the picture. */
   private lit = 0;
   private readonly environments = new Map<number, { picture: Texture; lit: Texture }>();
-  private scene: PickedIn | null = null;
+  private scene: RenderScene | null = null;
+  private lookedAt = false;
   /** Made when the scene is first picked in. */
   private picker: PartPicker | null = null;
   private camera: Camera | null = null;
@@ -90,7 +92,7 @@ export class Draft {
 
   constructor(canvas: HTMLCanvasElement) {
     RectAreaLightUniformsLib.init();
-    this.renderer = new WebGLRenderer({ canvas, antialias: !rasterisedInSoftware(), alpha: true });
+    this.renderer = new WebGLRenderer({ canvas, antialias: !this.software, alpha: true });
     this.renderer.setClearColor(0, 0);
     this.renderer.shadowMap.enabled = true;
     this.renderer.shadowMap.type = PCFShadowMap;
@@ -113,16 +115,22 @@ export class Draft {
     for (const mesh of type) mesh.visible = false;
     world.background = this.environments.get(this.lit)?.picture ?? null;
     const { near, far } = this.eye;
-    const seen = () => this.pmrem.fromScene(world, 0, near, far, { size: MIRRORED, position });
-    // lit by the surround alone first, then by each other too
+    const seen = () => this.pmrem.fromScene(world, 0, near, far, { position });
+    // shadows are those of the last frame, the type's own with them
+    this.renderer.shadowMap.autoUpdate = false;
     this.reflect(null);
-    const once = seen();
-    this.reflect(once.texture);
-    const twice = seen();
-    once.dispose();
+    let stage = seen();
+    if (!this.software) {
+      // lit by the surround alone first, then by each other too
+      this.reflect(stage.texture);
+      const once = stage;
+      stage = seen();
+      once.dispose();
+    }
+    this.renderer.shadowMap.autoUpdate = true;
     world.background = background;
     for (const mesh of type) mesh.visible = true;
-    return twice;
+    return stage;
   }
 
   /** Name of the graphics driver, for the curious and for tests. */
@@ -184,9 +192,22 @@ export class Draft {
     this.surround(scene, view);
     this.scene = scene;
     this.picker = null;
-    this.mirror.look(scene, view.number);
-    this.reflect(this.mirror.texture);
+    this.mirrorStage();
     this.draw();
+  }
+
+  /** Whether the draft is what is looked at, and not only seen while hands move. */
+  setLookedAt(lookedAt: boolean): void {
+    this.lookedAt = lookedAt;
+    this.mirrorStage();
+    this.draw();
+  }
+
+  /** Has things mirror the stage they stand on; in software, where that takes seconds, only for who looks at the draft. */
+  private mirrorStage(): void {
+    if (!this.scene || (this.software && !this.lookedAt)) this.mirror.end();
+    else this.mirror.look(this.scene, this.lit);
+    this.reflect(this.mirror.texture);
   }
 
   /** Has all things mirror the stage as it is seen from the middle of the type; null for the surround alone. */

@@ -20,7 +20,7 @@ import * as cells from './cells.ts';
 import { useTrial } from '../state/trial.ts';
 import type { Draft } from './draft.ts';
 import type { Picked } from './pick.ts';
-import { gainsOf, sourcesOf, useBalance, useLightChart } from '../state/light.ts';
+import { gainsOf, isBalanced, sourcesOf, useBalance, useLightChart } from '../state/light.ts';
 import { useShown } from '../state/shown.ts';
 
 /** Time without a change after which tracing starts, milliseconds. */
@@ -107,6 +107,7 @@ export class Engine {
       useTrial.subscribe(() => this.tryOn()),
       useChoice.subscribe((now, before) => {
         if (now.lookId !== before.lookId) this.update();
+        if (now.mode !== before.mode) draft.setLookedAt(now.mode === 'draft');
         if (now.mode !== before.mode || now.samples !== before.samples) this.settle();
         if (now.clean !== before.clean) void this.setClean(now.clean);
       }),
@@ -114,6 +115,7 @@ export class Engine {
     this.unsubscribe.push(useBalance.subscribe(() => void this.weigh()));
     cells.whenWanted(() => this.settle(false));
     void this.pool.setClean(useChoice.getState().clean);
+    draft.setLookedAt(useChoice.getState().mode === 'draft');
     this.update();
   }
 
@@ -190,10 +192,12 @@ export class Engine {
 
   /** Shows the picture with its sources weighed as they are now. */
   private async weigh(): Promise<void> {
+    const balance = useBalance.getState();
     const { project } = useStudio.getState();
-    const { scene } = useShown.getState();
-    const sources = sourcesOf(project, lookOf(project, useChoice.getState().lookId), scene);
-    const gains = gainsOf(useBalance.getState(), sources, this.pool.groupsKept(this.size));
+    const sources = isBalanced(balance)
+      ? sourcesOf(project, lookOf(project, useChoice.getState().lookId), useShown.getState().scene)
+      : [];
+    const gains = gainsOf(balance, sources, this.pool.groupsKept(this.size));
     const shown = await this.pool.balance(gains);
     this.showAgain(shown);
     clearTimeout(this.weighed);

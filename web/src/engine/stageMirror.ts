@@ -6,8 +6,6 @@
 import { Vector3, type Texture, type WebGLRenderTarget } from 'three';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
 
-/** Side of each of the six pictures, pixels. */
-export const MIRRORED = 64;
 /** How long the stage stands still before it is drawn, ms. */
 const REST = 150;
 

@@ -12,6 +12,8 @@ export const useNotices = create<{ list: Notice[] }>()(() => ({ list: [] }));
 
 let next = 1;
 const LASTS = { done: 6000, problem: 15_000 };
+/** The same where something can be done about it: there must be time to read it and to go there. */
+const OFFERS = 15_000;
 
 export const dismiss = (id: number) =>
   useNotices.setState((s) => ({ list: s.list.filter((n) => n.id !== id) }));
@@ -21,7 +23,7 @@ export function notify(kind: Notice['kind'], text: string, action?: Notice['acti
   useNotices.setState((s) => ({
     list: [...s.list.filter((n) => n.text !== text), { id, text, kind, action }].slice(-3),
   }));
-  setTimeout(() => dismiss(id), LASTS[kind]);
+  setTimeout(() => dismiss(id), action ? OFFERS : LASTS[kind]);
 }
 
 /** Runs something that may fail and says so when it does. */

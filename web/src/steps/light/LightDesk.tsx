@@ -3,7 +3,7 @@ import { Copy, Crosshair, FlipHorizontal2, Lightbulb, LightbulbOff, Plus, Trash2
 import { useEffect } from 'react';
 import { LIGHT_KINDS, LIGHT_NAMES } from '@wemlox/core/document';
 import { renameLight } from '@wemlox/core/edits';
-import { addLight, addThreePoint, copyLight, removeLight } from '../../actions/lights.ts';
+import { addLight, addSuitedRig, addThreePoint, copyLight, removeLight } from '../../actions/lights.ts';
 import { GradeRows } from '../../desk/GradeRows.tsx';
 import { ParameterRows } from '../../desk/ParameterRow.tsx';
 import { NameField, Section } from '../../desk/rows.tsx';
@@ -41,9 +41,19 @@ export function LightDesk() {
       <Section
         title="Lights"
         aside={
-          <button type="button" className="btn btn-xs" onClick={addThreePoint}>
-            Key, fill, rim
-          </button>
+          <>
+            <button
+              type="button"
+              className="btn btn-xs"
+              title="Lamps for faces that scatter light, cards and strips for those that mirror"
+              onClick={addSuitedRig}
+            >
+              Rig to suit
+            </button>
+            <button type="button" className="btn btn-xs" onClick={addThreePoint}>
+              Key, fill, rim
+            </button>
+          </>
         }
       >
         <DomeMap />
