@@ -75,17 +75,15 @@ function weighGlow(
   const look = found(p.looks, lookId, 'look');
   const own = (id: string): string => {
     const at = p.finishes.findIndex((f) => f.id === id);
+    const worn = found(p.finishes, id, 'finish');
     const where = 'piece' in source ? `piece ${source.piece}` : `${lookId} ${source.block} ${source.zone}`;
     const all = wearers(p, id);
     if (all.size === 1 && all.has(where)) {
-      p.finishes[at] = brighter(p.finishes[at], factor);
+      p.finishes[at] = brighter(worn, factor);
       return id;
     }
     room(p.finishes, MOST.finishes, 'finishes');
-    const made = named(
-      { ...brighter(structuredClone(plain(p.finishes[at])), factor), id: copyId() },
-      p.finishes,
-    );
+    const made = named({ ...brighter(plain(worn), factor), id: copyId() }, p.finishes);
     p.finishes.splice(at + 1, 0, made);
     return made.id;
   };
