@@ -196,3 +196,22 @@ test('a rig suits the faces: cards for those that mirror, lamps for those that s
     .poll(async () => (await shares(page, 'Floor')).Point ?? 0, { timeout: 60_000 })
     .toBeGreaterThan(60);
 });
+
+test('the light says why the picture is dark, and one move mends it', async ({ page }) => {
+  const document: Project = structuredClone(await studio.document('ostrel'));
+  const look = document.looks.find((l) => l.id === 'gold-leaf')!;
+  look.grade.exposure = -5;
+  Object.assign(look.rig[0], { elevation: -0.9 });
+  const made = await page.request.post(`${studio.url}/api/projects`, { data: { document } });
+  const { id } = (await made.json()) as { id: string };
+  const now = async () => (await studio.document(id)).looks.find((l: { id: string }) => l.id === look.id);
+  await page.goto(`${studio.url}/p/${id}/${look.id}/light`);
+  const advice = page.getByTestId('light-advice');
+  await expect(advice).toContainText('Key stands under the floor', { timeout: 60_000 });
+  await advice.getByRole('button', { name: 'Bring Key out' }).click();
+  await expect.poll(async () => (await now()).rig[0].elevation).toBeGreaterThan(0);
+  await expect(advice).toContainText(/stops too dark/, { timeout: 60_000 });
+  await advice.getByRole('button', { name: /^Expose \+/ }).click();
+  await expect.poll(async () => (await now()).grade.exposure).toBeGreaterThan(-2.5);
+  await expect(page.getByText(/stops too dark/)).toHaveCount(0);
+});

@@ -53,7 +53,8 @@ function brighter(finish: Finish, factor: number): Finish {
 /** Faces and pieces that wear a finish, by look: names that are alike where they are the same. */
 function wearers(project: Project, finish: string): Set<string> {
   const out = new Set<string>();
-  for (const look of project.looks)
+  const wearing = project.looks.filter((look) => look.chart.some((rule) => rule.finish === finish));
+  for (const look of wearing)
     for (const block of project.blocks)
       for (const zone of zonesOf(block))
         for (const letter of block.letters)

@@ -1,5 +1,6 @@
 /** Which face of the type, or which piece of the stage, each place of a picture shows first. */
 import { ZONES, type Zone } from '../document/index.ts';
+import { isMirror } from '../finish/highlight.ts';
 import { NO_BYTE, type RenderScene } from '../scene/renderScene.ts';
 import type { Eye } from './eye.ts';
 import type { WaveTracer } from './waveTracer.ts';
@@ -35,6 +36,16 @@ export function rowsOf({ parts, things }: Pick<RenderScene, 'parts' | 'things'>)
     return row < 0 ? NO_BYTE : row;
   });
   return { rows, ofPart };
+}
+
+/** Whether most parts of each row mirror more than they scatter. */
+export function mirroringRows(scene: Pick<RenderScene, 'parts' | 'things' | 'finishes'>): boolean[] {
+  const { rows, ofPart } = rowsOf(scene);
+  const counts = rows.map(() => [0, 0]);
+  ofPart.forEach((row, p) => {
+    if (row !== NO_BYTE) counts[row][isMirror(scene.finishes[scene.parts.finish[p]]) ? 0 : 1]++;
+  });
+  return counts.map(([mirror, other]) => mirror > other);
 }
 
 /** Width of each row's lobe, radians: what it mirrors is spread about so much (the mean of its parts' GGX widths). */

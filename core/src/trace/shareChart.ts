@@ -1,7 +1,9 @@
 /** What lights what: each source's share of each face, and where faces look, from a film as it stands. */
 import { NO_BYTE } from '../scene/renderScene.ts';
+import { LEVELS, levelOf } from '../light/findings.ts';
 import { SIGHT_ACROSS, SIGHT_DOWN } from '../light/sights.ts';
 import { positionOf } from '../light/surround.ts';
+import { luminance } from '../maths/colour.ts';
 import { cos, exp, sin } from '../maths/reproducible.ts';
 import type { Eye } from './eye.ts';
 import type { FaceMask } from './faceMask.ts';
@@ -13,6 +15,8 @@ export interface ShareChart {
   places: number[];
   /** Mean linear r g b of each row's places by source: three floats a group, group after group, row after row. */
   light: Float32Array;
+  /** Of each row, its places by level of what is seen there (light/findings.ts). */
+  levels: Uint32Array[];
 }
 
 /** Calls back for each place of a mask that shows something, with its pixel. */
@@ -29,15 +33,19 @@ export function shareChart(film: Film, mask: FaceMask, count: number, samples: n
   const plane = width * height * 3;
   const places = new Array<number>(count).fill(0);
   const light = new Float32Array(count * groups * 3);
+  const levels = places.map(() => new Uint32Array(LEVELS));
+  const { sums, channels } = film;
   each(mask, width, (row, pixel) => {
     places[row]++;
+    const at = pixel * channels;
+    levels[row][levelOf(luminance(sums[at], sums[at + 1], sums[at + 2]) / samples)]++;
     for (let g = 0; g < groups; g++)
       for (let c = 0; c < 3; c++) light[(row * groups + g) * 3 + c] += shares[g * plane + pixel * 3 + c];
   });
   for (let row = 0; row < count; row++)
     for (let k = row * groups * 3; k < (row + 1) * groups * 3; k++)
       light[k] /= Math.max(1, places[row] * samples);
-  return { groups, places, light };
+  return { groups, places, light, levels };
 }
 
 const CELL = Math.PI / SIGHT_DOWN;

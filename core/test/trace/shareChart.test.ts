@@ -70,7 +70,8 @@ describe('the light chart', () => {
   });
 
   it('has all the light of each face, parted by source', () => {
-    const { places, light, groups } = shareChart(film, mask, 2, 32);
+    const { places, light, groups, levels } = shareChart(film, mask, 2, 32);
+    levels.forEach((of, row) => expect(of.reduce((a, b) => a + b, 0)).toBe(places[row]));
     expect(places[0] + places[1]).toBe([...mask.rows].filter((r) => r < 2).length);
     const picture = developed(film, 32);
     for (const row of [0, 1])

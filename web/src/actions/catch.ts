@@ -3,7 +3,7 @@ import { moveLight, characterOf, setParameter } from '@wemlox/core/edits';
 import { PIECE_NAMES } from '@wemlox/core/document';
 import { caught, caughtFrom, type CaughtAt } from '@wemlox/core/light/catch';
 import { placeLight, type Vec } from '@wemlox/core/light/placing';
-import type { Optics } from '@wemlox/core/finish/optics';
+import { showsHighlight } from '@wemlox/core/finish/highlight';
 import { cameraFrame } from '@wemlox/core/stage/camera';
 import type { Draft } from '../engine/draft.ts';
 import type { Picked } from '../engine/pick.ts';
@@ -13,16 +13,8 @@ import { useShown } from '../state/shown.ts';
 import { perform, shotOf, useStudio } from '../state/studio.ts';
 import { currentLook } from './document.ts';
 
-/** A lobe narrower than this shows a highlight where it mirrors a light. */
-const SHARP = 0.4;
-const MOSTLY = 0.3;
 /** Rays start so far before their face, metres. */
 const BEFORE = 1e-4;
-
-/** Whether a face shows a highlight, and not only light and shade. */
-export const showsHighlight = ({ metal, glass, coat, roughness, specularWeight }: Optics) =>
-  coat.weight > MOSTLY ||
-  ((metal > MOSTLY || glass > MOSTLY || specularWeight > MOSTLY) && roughness < SHARP);
 
 const wrapped = (v: number) => v - 2 * Math.PI * Math.round(v / (2 * Math.PI));
 

@@ -8,12 +8,12 @@ import {
   type LightKind,
   type Zone,
 } from '@wemlox/core/document';
+import { isMirror } from '@wemlox/core/finish/highlight';
 import * as edits from '@wemlox/core/edits';
 import { choose } from '../state/choice.ts';
 import { notify } from '../state/notices.ts';
 import { useShown } from '../state/shown.ts';
 import { perform, shotOf, useStudio } from '../state/studio.ts';
-import { showsHighlight } from './catch.ts';
 import { currentLook } from './document.ts';
 import { typeSize } from './type.ts';
 
@@ -49,6 +49,13 @@ export const addThreePoint = () => addRig(edits.threePoint(typeSize()), 'Key, fi
 /** Share of the type's faces that mirror, at which cards suit better than lamps. */
 const MOSTLY = 0.5;
 
+export const addCards = (why = '') =>
+  addRig(
+    edits.cardsAndStrips(typeSize(), shotOf(useStudio.getState().project).camera),
+    'Cards and strips',
+    why,
+  );
+
 /** The rig that suits the faces: cards and strips for those that mirror, lamps for those that scatter. */
 export function addSuitedRig(): void {
   const { scene } = useShown.getState();
@@ -57,13 +64,9 @@ export function addSuitedRig(): void {
   const ofType = [...parts.finish.subarray(0, parts.count)].filter(
     (_, p) => things[parts.thing[p]].block !== null && SEEN_ZONES.includes(ZONES[parts.zone[p]]),
   );
-  const mirroring = ofType.filter((f) => showsHighlight(finishes[f])).length;
+  const mirroring = ofType.filter((f) => isMirror(finishes[f])).length;
   if (ofType.length > 0 && mirroring >= MOSTLY * ofType.length)
-    addRig(
-      edits.cardsAndStrips(typeSize(), shotOf(useStudio.getState().project).camera),
-      'Cards and strips',
-      'Most faces mirror: lamps would be threads of light on them.',
-    );
+    addCards('Most faces mirror: lamps would be threads of light on them.');
   else
     addRig(
       edits.threePoint(typeSize()),

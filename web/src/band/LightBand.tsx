@@ -6,6 +6,7 @@ import { ArrowDownWideNarrow, Eye, EyeOff } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
 import { luminance } from '@wemlox/core/maths/colour';
 import { putOut, seeOnly, takeOver, weigh } from '../actions/balance.ts';
+import { LightAdvice, useLightFindings } from './LightAdvice.tsx';
 import { engine } from '../engine/engine.ts';
 import { choose, useChoice } from '../state/choice.ts';
 import { useLook } from '../state/chosen.ts';
@@ -156,6 +157,8 @@ export function LightBand() {
   const only = useBalance((b) => b.only);
   const balanced = useBalance(isBalanced);
   const hovered = useRowHover((h) => h.row);
+  const findings = useLightFindings();
+  const [finding] = findings;
   /** The row that sources are sorted by; their own order when null. */
   const [by, setBy] = useState<string | null>(null);
   useEffect(() => {
@@ -179,11 +182,15 @@ export function LightBand() {
   return (
     <div className="flex h-full flex-col gap-1 px-4 py-2">
       <div className="flex h-6 shrink-0 items-center gap-2">
-        <span className="quiet text-xs">
-          {counted
-            ? 'Share of what the camera sees, by source'
-            : 'Shares are counted as the picture is traced'}
-        </span>
+        {finding ? (
+          <LightAdvice finding={finding} more={findings.length - 1} />
+        ) : (
+          <span className="quiet text-xs">
+            {counted
+              ? 'Share of what the camera sees, by source'
+              : 'Shares are counted as the picture is traced'}
+          </span>
+        )}
         {balanced && (
           <span className="ml-auto flex gap-1.5" role="status">
             <span className="self-center text-xs text-primary">

@@ -160,8 +160,9 @@ export interface CellOrder extends PictureSize {
 export interface SeenFaces {
   mask: FaceMask;
   rows: FaceRow[];
-  /** Of each row, radians. */
+  /** Of each row: its lobe's width, radians, and whether most of it mirrors. */
   widths: number[];
+  mirrors: boolean[];
   eye: Eye;
   /** Of the surround, radians. */
   turn: number;
@@ -171,6 +172,7 @@ export interface SeenFaces {
 export interface LightChart {
   chart: ShareChart;
   rows: FaceRow[];
+  mirrors: boolean[];
   /** Densities over the unwrapped surround; null where films know no normals. */
   sight: Float32Array[] | null;
 }

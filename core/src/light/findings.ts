@@ -1,0 +1,154 @@
+/**
+ * Why a picture is black, burnt or off: what the light of its faces and the places of its lights tell, each with a move
+ * that mends it. Told from counts of the traced picture, so that it costs nothing.
+ */
+import { exp, log } from '../maths/reproducible.ts';
+import type { Light } from '../document/index.ts';
+import { placeLight, type Vec } from './placing.ts';
+
+/** Bins of levels: half stops from −16 to 16 about one nit; the first has all that is darker. */
+export const LEVELS = 64;
+const STEPS = 2;
+const LOWEST = -16;
+
+/** The bin of a luminance, nits. */
+export function levelOf(nits: number): number {
+  if (!(nits > 0)) return 0;
+  const bin = Math.floor((log(nits) / Math.LN2 - LOWEST) * STEPS);
+  return Math.min(LEVELS - 1, Math.max(0, bin));
+}
+
+/** Light on a row of faces, as the camera sees it. */
+export interface LitRow {
+  name: string;
+  /** Of the type, and no piece of the stage. */
+  type: boolean;
+  /** Most of its faces mirror. */
+  mirrors: boolean;
+  /** Places by level. */
+  levels: ArrayLike<number>;
+}
+
+/** What mends it. */
+export type LightMend =
+  | { by: 'exposure'; stops: number }
+  | { by: 'move'; light: string; azimuth: number; elevation: number }
+  | { by: 'cards' }
+  | { by: 'lamps' };
+
+export interface LightFinding {
+  code: 'under the floor' | 'behind the wall' | 'mirrors darkness' | 'unlit' | 'exposure' | 'burnt';
+  /** Rows or lights it is about. */
+  where: string[];
+  /** Stops it is off by, or the share of it that is burnt. */
+  amount: number;
+  mend: LightMend;
+}
+
+/** Places darker than this are black to the eye, brighter are burnt, of display white. */
+const BLACK = 1 / 256;
+const WHITE = 1;
+/** Share of a row's places that is told. */
+const MOSTLY = 0.85;
+const BURNT = 0.35;
+/** Middle grey, and stops the type may be off it. */
+const GREY = 0.18;
+const OFF = 2.5;
+/** A light is raised or brought round to here. */
+const RAISED = 0.25;
+
+const stopsOf = (bin: number) => LOWEST + (bin + 0.5) / STEPS;
+
+/** Share of a row's places that are brighter than a luminance, nits. */
+function above({ levels }: LitRow, nits: number): number {
+  const from = levelOf(nits);
+  let [over, all] = [0, 0];
+  for (let i = 0; i < levels.length; i++) {
+    all += levels[i];
+    if (i > from) over += levels[i];
+  }
+  return all > 0 ? over / all : 0;
+}
+
+/** Level that half the places of some rows are above, stops about one nit; null where there are none. */
+function middleOf(rows: readonly LitRow[]): number | null {
+  const sums = new Array<number>(LEVELS).fill(0);
+  for (const { levels } of rows) for (let i = 0; i < LEVELS; i++) sums[i] += levels[i];
+  const half = sums.reduce((a, b) => a + b, 0) / 2;
+  if (half === 0) return null;
+  let sum = 0;
+  for (let i = 0; i < LEVELS; i++) if ((sum += sums[i]) >= half) return stopsOf(i);
+  return null;
+}
+
+/**
+ * What is wrong with the light, the gravest first.
+ * @param exposure of the picture, stops
+ * @param lights that shine, about `centre` of the type
+ * @param stage height of the floor and depth of the wall that stand, metres
+ */
+export function lightFindings(
+  rows: readonly LitRow[],
+  exposure: number,
+  lights: readonly Light[],
+  centre: Vec,
+  stage: { floor: number | null; wall: number | null },
+): LightFinding[] {
+  const out: LightFinding[] = [];
+  for (const light of lights) {
+    if (!('distance' in light)) continue;
+    const { position } = placeLight(light, centre);
+    const moved = (azimuth: number, elevation: number): LightMend => ({
+      by: 'move',
+      light: light.id,
+      azimuth,
+      elevation,
+    });
+    if (stage.floor !== null && position[1] < stage.floor)
+      out.push({
+        code: 'under the floor',
+        where: [light.name],
+        amount: 0,
+        mend: moved(light.azimuth, Math.max(RAISED, -light.elevation)),
+      });
+    else if (stage.wall !== null && position[2] < stage.wall)
+      out.push({
+        code: 'behind the wall',
+        where: [light.name],
+        amount: 0,
+        // as far to the side, before the wall
+        mend: moved((light.azimuth < 0 ? -1 : 1) * (Math.PI - Math.abs(light.azimuth)), light.elevation),
+      });
+  }
+  const gain = exp(exposure * Math.LN2);
+  const type = rows.filter((r) => r.type);
+  const black = type.filter((r) => above(r, BLACK / gain) < 1 - MOSTLY);
+  const mirroring = black.filter((r) => r.mirrors);
+  const scattering = black.filter((r) => !r.mirrors);
+  if (mirroring.length > 0)
+    out.push({
+      code: 'mirrors darkness',
+      where: mirroring.map((r) => r.name),
+      amount: 0,
+      mend: { by: 'cards' },
+    });
+  if (scattering.length > 0)
+    out.push({ code: 'unlit', where: scattering.map((r) => r.name), amount: 0, mend: { by: 'lamps' } });
+  const middle = middleOf(type.filter((r) => !black.includes(r)));
+  const off = middle === null ? 0 : middle + exposure - log(GREY) / Math.LN2;
+  if (Math.abs(off) > OFF)
+    out.push({ code: 'exposure', where: [], amount: off, mend: { by: 'exposure', stops: -off } });
+  const burnt = type
+    .map((row) => ({ row, share: above(row, WHITE / gain) }))
+    .filter(({ share }) => share > BURNT);
+  if (burnt.length > 0 && off <= OFF) {
+    const most = Math.max(...burnt.map((b) => b.share));
+    out.push({
+      code: 'burnt',
+      where: burnt.map((b) => b.row.name),
+      amount: most,
+      mend: { by: 'exposure', stops: -1 },
+    });
+  }
+  return out;
+}

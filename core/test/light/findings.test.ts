@@ -1,0 +1,76 @@
+import { describe, expect, it } from 'vitest';
+import { newLight } from '../../src/document/index.ts';
+import { LEVELS, levelOf, lightFindings, type LitRow } from '../../src/light/findings.ts';
+import { placeLight, type Vec } from '../../src/light/placing.ts';
+
+const centre: Vec = [0, 0.3, 0];
+const nowhere = { floor: null, wall: null };
+/** A row of a hundred places, so many of each luminance. */
+function row(name: string, places: [nits: number, count: number][], more: Partial<LitRow> = {}): LitRow {
+  const levels = new Uint32Array(LEVELS);
+  for (const [nits, count] of places) levels[levelOf(nits)] += count;
+  return { name, type: true, mirrors: false, levels, ...more };
+}
+const good = row('Front', [[0.2, 100]]);
+const codes = (rows: LitRow[], exposure = 0) =>
+  lightFindings(rows, exposure, [], centre, nowhere).map((f) => f.code);
+
+describe('what is wrong with the light', () => {
+  it('has levels by half stops', () => {
+    expect(levelOf(1) - levelOf(0.5)).toBe(2);
+    expect(levelOf(0)).toBe(0);
+    expect([levelOf(1e-9), levelOf(1e9)]).toEqual([0, LEVELS - 1]);
+  });
+
+  it('is nothing where the type is about grey', () => {
+    expect(codes([good])).toEqual([]);
+    expect(codes([good, row('Floor', [[0, 100]], { type: false })])).toEqual([]);
+  });
+
+  it('is darkness that is mirrored, or light that is missing', () => {
+    const dark = [
+      [1e-4, 95],
+      [3, 5],
+    ] as [number, number][];
+    expect(codes([good, row('Bevel', dark, { mirrors: true })])).toEqual(['mirrors darkness']);
+    expect(codes([good, row('Side', dark)])).toEqual(['unlit']);
+    // at eight stops more it is not dark
+    expect(codes([row('Side', [[1e-3, 100]])], 8)).toEqual([]);
+  });
+
+  it('is an exposure that is off, and by how much, or what is burnt', () => {
+    const [off] = lightFindings([row('Front', [[0.18 / 16, 100]])], 0, [], centre, nowhere);
+    expect(off.code).toBe('exposure');
+    expect(off.amount).toBeCloseTo(-4, 0);
+    expect(off.mend).toMatchObject({ by: 'exposure', stops: -off.amount });
+    const burnt = row('Front', [
+      [0.2, 55],
+      [3, 45],
+    ]);
+    expect(codes([burnt])).toEqual(['burnt']);
+    expect(codes([burnt], -2)).toEqual([]);
+    // what is burnt because all is too bright is told once
+    expect(codes([row('Front', [[30, 100]])])).toEqual(['exposure']);
+  });
+
+  it('is a light under the floor or behind the wall, and the move brings it out', () => {
+    const lights = [
+      newLight('area', 'Low', { id: 'low', elevation: -0.6, azimuth: 0.4 }),
+      newLight('spot', 'Back', { id: 'back', elevation: 0.5, azimuth: 2.8 }),
+      newLight('directional', 'Sun', { elevation: -0.5 }),
+    ];
+    const stage = { floor: 0, wall: -0.1 };
+    const found = lightFindings([good], 0, lights, centre, stage);
+    expect(found.map((f) => [f.code, f.where])).toEqual([
+      ['under the floor', ['Low']],
+      ['behind the wall', ['Back']],
+    ]);
+    for (const { mend } of found) {
+      if (mend.by !== 'move') throw new Error('a move was to be named');
+      const light = lights.find((l) => l.id === mend.light)!;
+      const { position } = placeLight({ ...light, ...mend }, centre);
+      expect(position[1]).toBeGreaterThan(0);
+      expect(position[2]).toBeGreaterThan(-0.1);
+    }
+  });
+});
