@@ -54,6 +54,7 @@ const BURNT = 0.35;
 /** Middle grey, and stops the type may be off it. */
 const GREY = 0.18;
 const OFF = 2.5;
+const UNLIT = 9;
 /** A light is raised or brought round to here. */
 const RAISED = 0.25;
 
@@ -120,8 +121,14 @@ export function lightFindings(
         mend: moved((light.azimuth < 0 ? -1 : 1) * (Math.PI - Math.abs(light.azimuth)), light.elevation),
       });
   }
-  const gain = exp(exposure * Math.LN2);
   const type = rows.filter((r) => r.type);
+  const middle = middleOf(type);
+  const far = middle === null ? 0 : middle + exposure - log(GREY) / Math.LN2;
+  // what is farther off than any exposure is not lit
+  const off = Math.abs(far) > OFF && Math.abs(far) < UNLIT ? far : 0;
+  if (off !== 0)
+    out.push({ code: 'exposure', where: [], amount: off, mend: { by: 'exposure', stops: -off } });
+  const gain = exp((exposure - off) * Math.LN2);
   const black = type.filter((r) => above(r, BLACK / gain) < 1 - MOSTLY);
   const mirroring = black.filter((r) => r.mirrors);
   const scattering = black.filter((r) => !r.mirrors);
@@ -134,14 +141,10 @@ export function lightFindings(
     });
   if (scattering.length > 0)
     out.push({ code: 'unlit', where: scattering.map((r) => r.name), amount: 0, mend: { by: 'lamps' } });
-  const middle = middleOf(type.filter((r) => !black.includes(r)));
-  const off = middle === null ? 0 : middle + exposure - log(GREY) / Math.LN2;
-  if (Math.abs(off) > OFF)
-    out.push({ code: 'exposure', where: [], amount: off, mend: { by: 'exposure', stops: -off } });
   const burnt = type
     .map((row) => ({ row, share: above(row, WHITE / gain) }))
     .filter(({ share }) => share > BURNT);
-  if (burnt.length > 0 && off <= OFF) {
+  if (burnt.length > 0 && off <= 0) {
     const most = Math.max(...burnt.map((b) => b.share));
     out.push({
       code: 'burnt',

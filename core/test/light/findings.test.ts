@@ -34,6 +34,10 @@ describe('what is wrong with the light', () => {
     ] as [number, number][];
     expect(codes([good, row('Bevel', dark, { mirrors: true })])).toEqual(['mirrors darkness']);
     expect(codes([good, row('Side', dark)])).toEqual(['unlit']);
+    // beside an exposure that is off, what is black at the right one is told
+    expect(codes([row('Front', [[0.01, 100]]), row('Side', [[1e-5, 80]])])).toEqual(['exposure', 'unlit']);
+    // all of it is dark
+    expect(codes([row('Front', [[1e-5, 100]])])).toEqual(['unlit']);
     // at eight stops more it is not dark
     expect(codes([row('Side', [[1e-3, 100]])], 8)).toEqual([]);
   });

@@ -152,7 +152,7 @@ function Offers({
 }) {
   return (
     <div role="group" aria-label={name}>
-      <p className="menu-title" aria-hidden>
+      <p className="quiet px-2 py-1 text-xs" aria-hidden>
         {name}
       </p>
       <ul role="none" className="grid grid-cols-3 content-start gap-0.5">

@@ -213,7 +213,7 @@ export function LightBand() {
       >
         <div role="row" className="contents">
           <span role="columnheader" className="quiet self-end text-[11px]">
-            {sources.length > MOST_WIDE ? `${sources.length} sources` : ''}
+            {sources.length > MOST_WIDE ? `${sources.length} sources` : 'Faces'}
           </span>
           {order.map((i) => (
             <SourceHead
