@@ -23,8 +23,9 @@ export interface LitRow {
   name: string;
   /** Of the type, and no piece of the stage. */
   type: boolean;
-  /** Most of its faces mirror. */
+  /** Most of its faces mirror; and most glow, which may be as bright as they like. */
   mirrors: boolean;
+  glows: boolean;
   /** Places by level. */
   levels: ArrayLike<number>;
 }
@@ -121,7 +122,7 @@ export function lightFindings(
         mend: moved((light.azimuth < 0 ? -1 : 1) * (Math.PI - Math.abs(light.azimuth)), light.elevation),
       });
   }
-  const type = rows.filter((r) => r.type);
+  const type = rows.filter((r) => r.type && !r.glows);
   const middle = middleOf(type);
   const far = middle === null ? 0 : middle + exposure - log(GREY) / Math.LN2;
   // what is farther off than any exposure is not lit

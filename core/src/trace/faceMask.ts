@@ -1,6 +1,7 @@
 /** Which face of the type, or which piece of the stage, each place of a picture shows first. */
 import { ZONES, type Zone } from '../document/index.ts';
 import { isMirror } from '../finish/highlight.ts';
+import type { Optics } from '../finish/optics.ts';
 import { NO_BYTE, type RenderScene } from '../scene/renderScene.ts';
 import type { Eye } from './eye.ts';
 import type { WaveTracer } from './waveTracer.ts';
@@ -38,15 +39,24 @@ export function rowsOf({ parts, things }: Pick<RenderScene, 'parts' | 'things'>)
   return { rows, ofPart };
 }
 
-/** Whether most parts of each row mirror more than they scatter. */
-export function mirroringRows(scene: Pick<RenderScene, 'parts' | 'things' | 'finishes'>): boolean[] {
+/** Whether most parts of each row are of a kind. */
+function mostly(
+  scene: Pick<RenderScene, 'parts' | 'things' | 'finishes'>,
+  is: (optics: Optics) => boolean,
+): boolean[] {
   const { rows, ofPart } = rowsOf(scene);
   const counts = rows.map(() => [0, 0]);
   ofPart.forEach((row, p) => {
-    if (row !== NO_BYTE) counts[row][isMirror(scene.finishes[scene.parts.finish[p]]) ? 0 : 1]++;
+    if (row !== NO_BYTE) counts[row][is(scene.finishes[scene.parts.finish[p]]) ? 0 : 1]++;
   });
-  return counts.map(([mirror, other]) => mirror > other);
+  return counts.map(([some, other]) => some > other);
 }
+
+/** What rows of faces are, for the most part: they mirror more than they scatter; they glow. */
+export const rowKinds = (scene: Pick<RenderScene, 'parts' | 'things' | 'finishes'>) => ({
+  mirrors: mostly(scene, isMirror),
+  glows: mostly(scene, ({ glow }) => glow.luminance > 0),
+});
 
 /** Width of each row's lobe, radians: what it mirrors is spread about so much (the mean of its parts' GGX widths). */
 export function lobeWidths(scene: Pick<RenderScene, 'parts' | 'things' | 'finishes'>): number[] {

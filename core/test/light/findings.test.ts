@@ -9,7 +9,7 @@ const nowhere = { floor: null, wall: null };
 function row(name: string, places: [nits: number, count: number][], more: Partial<LitRow> = {}): LitRow {
   const levels = new Uint32Array(LEVELS);
   for (const [nits, count] of places) levels[levelOf(nits)] += count;
-  return { name, type: true, mirrors: false, levels, ...more };
+  return { name, type: true, mirrors: false, glows: false, levels, ...more };
 }
 const good = row('Front', [[0.2, 100]]);
 const codes = (rows: LitRow[], exposure = 0) =>
@@ -25,6 +25,10 @@ describe('what is wrong with the light', () => {
   it('is nothing where the type is about grey', () => {
     expect(codes([good])).toEqual([]);
     expect(codes([good, row('Floor', [[0, 100]], { type: false })])).toEqual([]);
+  });
+
+  it('is not how bright letters glow', () => {
+    expect(codes([row('Front', [[40, 100]], { glows: true }), row('Bevel', [[0.2, 30]])])).toEqual([]);
   });
 
   it('is darkness that is mirrored, or light that is missing', () => {

@@ -20,10 +20,18 @@ export function useLightFindings(): LightFinding[] {
   const pieces = useStudio((s) => s.project.pieces);
   return useMemo(() => {
     if (!counted || !typeBox || balanced) return [];
-    const { chart, rows, mirrors } = counted;
+    const { chart, rows, mirrors, glows } = counted;
     const lit = rows.flatMap((row, i) =>
       chart.places[i] > 0
-        ? [{ name: rowName(row, pieces), type: 'zone' in row, mirrors: mirrors[i], levels: chart.levels[i] }]
+        ? [
+            {
+              name: rowName(row, pieces),
+              type: 'zone' in row,
+              mirrors: mirrors[i],
+              glows: glows[i],
+              levels: chart.levels[i],
+            },
+          ]
         : [],
     );
     const at = (kind: 'floor' | 'wall') => pieces.find((p) => p.kind === kind && p.on)?.at ?? null;

@@ -160,9 +160,10 @@ export interface CellOrder extends PictureSize {
 export interface SeenFaces {
   mask: FaceMask;
   rows: FaceRow[];
-  /** Of each row: its lobe's width, radians, and whether most of it mirrors. */
+  /** Of each row: its lobe's width, radians, and whether most of it mirrors or glows. */
   widths: number[];
   mirrors: boolean[];
+  glows: boolean[];
   eye: Eye;
   /** Of the surround, radians. */
   turn: number;
@@ -173,6 +174,7 @@ export interface LightChart {
   chart: ShareChart;
   rows: FaceRow[];
   mirrors: boolean[];
+  glows: boolean[];
   /** Densities over the unwrapped surround; null where films know no normals. */
   sight: Float32Array[] | null;
 }

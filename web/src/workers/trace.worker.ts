@@ -3,7 +3,7 @@ import 'reflect-metadata';
 import { DenoiseWorker } from '@wemlox/core/picture/denoise/denoise';
 import { toneMapped8 } from '@wemlox/core/picture/tone';
 import { developed } from '@wemlox/core/trace/developing';
-import { faceMask, lobeWidths, mirroringRows, rowsOf } from '@wemlox/core/trace/faceMask';
+import { faceMask, lobeWidths, rowKinds, rowsOf } from '@wemlox/core/trace/faceMask';
 import { createFilm } from '@wemlox/core/trace/film';
 import type { PreparedScene } from '@wemlox/core/trace/prepare';
 import { runIsOff, traceShare } from '@wemlox/core/trace/tiles';
@@ -82,7 +82,7 @@ function mask({ camera, width, height }: TraceOrder & { type: 'mask' }): void {
     mask: faceMask(tracer!, scene, eye),
     rows: rowsOf(scene).rows,
     widths: lobeWidths(scene),
-    mirrors: mirroringRows(scene),
+    ...rowKinds(scene),
   };
   reply({ type: 'mask', seen: { ...seen, eye, turn } });
 }
