@@ -23,7 +23,7 @@ export interface LitRow {
   name: string;
   /** Of the type, and no piece of the stage. */
   type: boolean;
-  /** Most of its faces mirror; and most glow, which may be as bright as they like. */
+  /** Most of its faces mirror; most glow. */
   mirrors: boolean;
   glows: boolean;
   /** Places by level. */
@@ -122,7 +122,9 @@ export function lightFindings(
         mend: moved((light.azimuth < 0 ? -1 : 1) * (Math.PI - Math.abs(light.azimuth)), light.elevation),
       });
   }
-  const type = rows.filter((r) => r.type && !r.glows);
+  const type = rows.filter((r) => r.type);
+  // letters that are lamps are meant to be bright, and what lies about them dark
+  if (type.some((r) => r.glows)) return out;
   const middle = middleOf(type);
   const far = middle === null ? 0 : middle + exposure - log(GREY) / Math.LN2;
   // what is farther off than any exposure is not lit

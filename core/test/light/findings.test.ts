@@ -27,8 +27,8 @@ describe('what is wrong with the light', () => {
     expect(codes([good, row('Floor', [[0, 100]], { type: false })])).toEqual([]);
   });
 
-  it('is not how bright letters glow', () => {
-    expect(codes([row('Front', [[40, 100]], { glows: true }), row('Bevel', [[0.2, 30]])])).toEqual([]);
+  it('is not how bright letters glow, nor that it is dark about them', () => {
+    expect(codes([row('Front', [[40, 100]], { glows: true }), row('Side', [[1e-4, 90]])])).toEqual([]);
   });
 
   it('is darkness that is mirrored, or light that is missing', () => {
