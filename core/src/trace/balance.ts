@@ -1,5 +1,4 @@
 /** Sources weighed against each other in a picture that is traced: light adds, so that nothing is traced anew. */
-import { developedShares } from './developing.ts';
 import type { Film } from './film.ts';
 
 /** Pixels to either side over which a cleaned picture is weighed: noise of single pixels must not come back. */
@@ -12,15 +11,32 @@ const LEAST = 1e-6;
  * @param gains three a group
  */
 export function balanced(film: Film, picture: Float32Array, gains: readonly number[]): Float32Array {
-  const shares = developedShares(film, picture);
-  const out = picture.slice();
-  const pixels = film.width * film.height;
-  for (let p = 0; p < pixels; p++)
-    for (let c = 0; c < 3; c++) {
-      let sum = 0;
-      for (let g = 0; g < film.groups; g++) sum += shares[(g * pixels + p) * 3 + c] * gains[g * 3 + c];
-      out[p * 4 + c] = sum;
+  const { shares, groups } = film;
+  const values = film.width * film.height * 3;
+  // plane by plane, as they lie in memory
+  const before = new Float32Array(values);
+  const after = new Float32Array(values);
+  for (let g = 0; g < groups; g++) {
+    const [red, green, blue] = gains.slice(g * 3, g * 3 + 3);
+    const plane = shares.subarray(g * values, (g + 1) * values);
+    for (let i = 0; i < values; i += 3) {
+      before[i] += plane[i];
+      before[i + 1] += plane[i + 1];
+      before[i + 2] += plane[i + 2];
+      after[i] += plane[i] * red;
+      after[i + 1] += plane[i + 1] * green;
+      after[i + 2] += plane[i + 2] * blue;
     }
+  }
+  // light that was spread over pixels counts with the sources that are there, or with all alike
+  const mean = [0, 1, 2].map((c) => {
+    let sum = 0;
+    for (let g = 0; g < groups; g++) sum += gains[g * 3 + c];
+    return sum / groups;
+  });
+  const out = picture.slice();
+  for (let i = 0, at = 0; i < values; i += 3, at += 4)
+    for (let c = 0; c < 3; c++) out[at + c] *= before[i + c] > 0 ? after[i + c] / before[i + c] : mean[c];
   return out;
 }
 

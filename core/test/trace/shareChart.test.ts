@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Vec } from '../../src/light/placing.ts';
 import { positionOf } from '../../src/light/surround.ts';
 import { balanced, cleanlyBalanced } from '../../src/trace/balance.ts';
-import { developed } from '../../src/trace/developing.ts';
+import { developed, developedShares } from '../../src/trace/developing.ts';
 import type { Eye } from '../../src/trace/eye.ts';
 import { faceMask, rowsOf } from '../../src/trace/faceMask.ts';
 import { SIGHT_ACROSS, SIGHT_DOWN } from '../../src/light/sights.ts';
@@ -98,6 +98,14 @@ describe('a balance', () => {
     const same = balanced(film, picture, new Array<number>(9).fill(1));
     same.forEach((v, i) => expect(Math.abs(v - picture[i])).toBeLessThanOrEqual(1e-4 * Math.max(1, v)));
     const weighed = balanced(film, picture, [0, 0, 0, 2, 2, 2, 1, 0.5, 1]);
+    // the sum of the developed shares, each times its gain
+    const shares = developedShares(film, picture);
+    const each = WIDE * HIGH * 3;
+    for (let i = 0; i < each; i++) {
+      const [, right, sky] = [0, 1, 2].map((g) => shares[g * each + i]);
+      const sum = 2 * right + sky * (i % 3 === 1 ? 0.5 : 1);
+      expect(Math.abs(weighed[Math.floor(i / 3) * 4 + (i % 3)] - sum)).toBeLessThanOrEqual(1e-4 * (1 + sum));
+    }
     const bright = { ...LAMPS[1], placed: { ...LAMPS[1].placed, colour: [10, 20, 120] as Vec } };
     const anew = {
       ...room([bright as TestLight]),
