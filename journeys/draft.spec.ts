@@ -2,6 +2,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { decode } from 'fast-png';
 import type { Feed, Finish, Project } from '@wemlox/core/document';
+import { traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;
@@ -107,16 +108,13 @@ for (const [name, feeds] of kinds)
     expect(made.ok(), await made.text()).toBe(true);
     const { id } = (await made.json()) as { id: string };
     await page.goto(`${studio.url}/p/${id}/${document.looks[0].id}/frame`);
-    await page.waitForFunction(() => {
-      const stage = window.document.querySelector<HTMLElement>('[data-testid=stage]');
-      return stage && stage.dataset.state !== 'drafting' && Number(stage.dataset.samples) >= 12;
-    });
-    const traced = await shown(page);
+    await traced(page, 12);
+    const picture = await shown(page);
     await page.keyboard.press('d');
     await expect(page.getByText(/^Draft/)).toBeVisible();
     const draft = await shown(page);
     await page.keyboard.press('d');
-    const { share, all } = alike(draft, traced);
+    const { share, all } = alike(draft, picture);
     expect(all).toBeGreaterThan(10_000);
     expect(share).toBeGreaterThan(0.9);
   });

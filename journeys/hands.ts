@@ -23,6 +23,17 @@ export async function number(within: Locator | Page, label: string, value: strin
   await field.press('Enter');
 }
 
+/** Waits until the picture of the document as it is has so many samples. */
+export const traced = (page: Page, samples: number) =>
+  page.waitForFunction(
+    (least) => {
+      const stage = document.querySelector<HTMLElement>('[data-testid=stage]');
+      return stage && stage.dataset.state !== 'drafting' && Number(stage.dataset.samples) >= least;
+    },
+    samples,
+    { timeout: 120_000 },
+  );
+
 export const middle = async (locator: Locator) => {
   const box = (await locator.boundingBox())!;
   return { x: box.x + box.width / 2, y: box.y + box.height / 2 };

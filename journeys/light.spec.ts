@@ -2,6 +2,7 @@
 import { expect, test, type Page } from '@playwright/test';
 import { decode } from 'fast-png';
 import type { Light, Project } from '@wemlox/core/document';
+import { traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;
@@ -14,16 +15,6 @@ const stage = (page: Page) => page.getByTestId('stage');
 const chart = (page: Page) => page.getByRole('table', { name: /^Light chart/ });
 const desk = (page: Page) => page.getByRole('complementary', { name: 'Desk' });
 const samples = (page: Page) => stage(page).getAttribute('data-samples').then(Number);
-
-const traced = (page: Page, least: number) =>
-  page.waitForFunction(
-    (n) => {
-      const at = document.querySelector<HTMLElement>('[data-testid=stage]');
-      return at && at.dataset.state !== 'drafting' && Number(at.dataset.samples) >= n;
-    },
-    least,
-    { timeout: 120_000 },
-  );
 
 /** Mean of the picture, 0 … 255, within shares of the stage. */
 async function mean(page: Page, [x0, x1] = [0.1, 0.9], [y0, y1] = [0.3, 0.9]): Promise<number[]> {

@@ -3,6 +3,7 @@ import { expect, test, type Page } from '@playwright/test';
 import { decode, encode } from 'fast-png';
 import { unzipSync } from 'fflate';
 import type { Finish } from '@wemlox/core/document';
+import { traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;
@@ -36,12 +37,6 @@ async function redness(page: Page, from: number, to: number): Promise<number> {
     }
   return sum / Math.max(1, count);
 }
-
-const traced = (page: Page, samples = 4) =>
-  page.waitForFunction((least) => {
-    const stage = document.querySelector<HTMLElement>('[data-testid=stage]');
-    return stage && stage.dataset.state !== 'drafting' && Number(stage.dataset.samples) >= least;
-  }, samples);
 
 test('a picture is taken in, laid over the whole word, moved by hand on it, and kept with the project', async ({
   page,
@@ -82,7 +77,7 @@ test('a picture is taken in, laid over the whole word, moved by hand on it, and 
   expect((await fed()).picture.name).toBe('halves.png');
 
   // the word is red on its left and blue on its right
-  await traced(page);
+  await traced(page, 4);
   expect(await redness(page, 0.05, 0.35)).toBeGreaterThan(60);
   expect(await redness(page, 0.65, 0.95)).toBeLessThan(-60);
 
@@ -97,7 +92,7 @@ test('a picture is taken in, laid over the whole word, moved by hand on it, and 
   await page.mouse.up();
   await expect.poll(async () => (await fed()).shift_x).toBeGreaterThan(0.35);
   expect((await fed()).shift_x).toBeLessThan(0.65);
-  await traced(page);
+  await traced(page, 4);
   expect(await redness(page, 0.65, 0.95)).toBeGreaterThan(60);
   expect(await redness(page, 0.05, 0.35)).toBeLessThan(-60);
   await page.mouse.move(...at(0.1, 0.5));
@@ -117,5 +112,5 @@ test('a picture is taken in, laid over the whole word, moved by hand on it, and 
   expect(Object.keys(unzipSync(file))).toContain(`assets/${picture.id}`);
   await page.reload();
   await page.getByRole('gridcell', { name: /^Front of S/ }).click();
-  await traced(page);
+  await traced(page, 4);
 });

@@ -9,13 +9,11 @@ import {
   type Project,
   type Surround,
 } from '../document/index.ts';
-import { freePlace } from '../light/placing.ts';
+import { freePlace, wrapped } from '../light/placing.ts';
 import { found, named, room, within, type Edit } from './edit.ts';
 
 const lookOf = (p: Project, id: string) => found(p.looks, id, 'look');
 const lightIn = (p: Project, look: string, id: string) => found(lookOf(p, look).rig, id, 'light');
-
-const wrapped = (v: number) => v - 2 * Math.PI * Math.round(v / (2 * Math.PI));
 
 /** A light where it stands in nobody's way, under a name of its own. */
 const settled = <L extends Light>(light: L, rig: readonly Light[], apart?: number): L =>

@@ -5,6 +5,9 @@ import { acos, atan2, cos, sin } from '../maths/reproducible.ts';
 
 export type Vec = [number, number, number];
 
+/** An angle brought to between −π and π. */
+export const wrapped = (v: number) => v - 2 * Math.PI * Math.round(v / (2 * Math.PI));
+
 /** A light placed around its target. `forward` points from the light to the target. */
 export interface PlacedLight {
   position: Vec;

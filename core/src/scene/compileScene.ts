@@ -17,7 +17,7 @@ import { placeLight, shining, type Vec } from '../light/placing.ts';
 import type { SurroundPicture } from '../light/surround.ts';
 import { cos, pow, sin } from '../maths/reproducible.ts';
 import type { BlockSolids, LetterSolid } from '../solid/blockSolids.ts';
-import type { Box } from '../stage/camera.ts';
+import { centreOf, type Box } from '../stage/camera.ts';
 import { meanChannel, textureKey, type Coding, type Texture } from '../texture/texture.ts';
 import { BARE, type RenderScene, type SceneLight } from './renderScene.ts';
 import { SceneBuilder, type PartOf } from './sceneBuilder.ts';
@@ -74,8 +74,6 @@ export function typeBoxOf(blocks: readonly Block[], solids: readonly BlockSolids
     max: [0, 1, 2].map((i) => Math.max(...boxes.map((b) => b.max[i]))) as Vec,
   };
 }
-
-const centreOf = (box: Box) => box.min.map((v, i) => (v + box.max[i]) / 2) as Vec;
 
 /** The lights that shine, each in a share group of its own. */
 function sceneLights(look: Look, centre: Vec, groupOf: (name: string) => number): SceneLight[] {

@@ -55,9 +55,12 @@ export interface Box {
   max: Vec;
 }
 
+/** Middle of a box. */
+export const centreOf = (box: Box) => box.min.map((v, i) => (v + box.max[i]) / 2) as Vec;
+
 /** The camera moved so that a box fills the frame, seen from where it looks now. `margin` 1 touches the edge. */
 export function fitted(shot: Shot, box: Box, margin = 1.16): Camera {
-  const target = box.min.map((v, i) => (v + box.max[i]) / 2) as Vec;
+  const target = centreOf(box);
   const frame = cameraFrame({ ...shot.camera, target }, aspectOf(shot.frame));
   let distance = 0;
   for (let k = 0; k < 8; k++) {

@@ -3,7 +3,7 @@
  * as the casters see them, and what of the surround stands far out of the rest. Large lights are found by paths as well.
  */
 import { pow } from '../maths/reproducible.ts';
-import type { Box } from '../stage/camera.ts';
+import { centreOf, type Box } from '../stage/camera.ts';
 import type { RenderScene, SceneSolid } from '../scene/renderScene.ts';
 import { composed } from '../scene/transform.ts';
 import type { Eye } from './eye.ts';
@@ -149,7 +149,7 @@ export function photonSources(
   const [ex, ey, ez] = box.max.map((v, k) => v - box.min[k]);
   /** About the box's area across any direction. */
   const area = (ex * ey + ey * ez + ez * ex) / 1.5;
-  const middle = box.min.map((v, k) => (v + box.max[k]) / 2);
+  const middle = centreOf(box);
   const floats = new Float32Array(lights.emitters);
   const words = new Int32Array(lights.emitters);
   for (let e = 0; e < lights.count; e++) {

@@ -3,55 +3,13 @@ import type { Vec } from '../../src/light/placing.ts';
 import { positionOf } from '../../src/light/surround.ts';
 import { balanced, cleanlyBalanced } from '../../src/trace/balance.ts';
 import { developed, developedShares } from '../../src/trace/developing.ts';
-import type { Eye } from '../../src/trace/eye.ts';
 import { faceMask, rowsOf } from '../../src/trace/faceMask.ts';
 import { SIGHT_ACROSS, SIGHT_DOWN } from '../../src/light/sights.ts';
 import { shareChart, sightlines } from '../../src/trace/shareChart.ts';
-import {
-  flatSurround,
-  meanOf,
-  quad,
-  sceneOf,
-  spotView,
-  tracedFilm,
-  tracerFor,
-  type TestLight,
-} from './sceneFixture.ts';
+import { LAMPS, room, view } from './lampRoom.ts';
+import { flatSurround, meanOf, tracedFilm, tracerFor, type TestLight } from './sceneFixture.ts';
 
-const [WIDE, HIGH] = [40, 24];
-const floor = {
-  triangles: quad([-3, 0, 3], [6, 0, 0], [0, 0, -6]),
-  surface: { base_color: [0.7, 0.6, 0.5] as Vec },
-};
-const wall = {
-  triangles: quad([-3, 0, -1], [6, 0, 0], [0, 3, 0]),
-  surface: { base_color: [0.5, 0.6, 0.7] as Vec },
-};
-const lamp = (name: string, x: number, colour: Vec): TestLight =>
-  ({
-    kind: 'area',
-    name,
-    shadow: true,
-    width: 0.4,
-    height: 0.4,
-    placed: { position: [x, 2, 0.5], forward: [0, -1, 0], right: [1, 0, 0], up: [0, 0, -1], colour },
-  }) as TestLight;
-const view: Eye = {
-  ...spotView([0, 1, 4], [0, 0, -1]),
-  orthographic: false,
-  width: WIDE,
-  height: HIGH,
-  right: [0.5, 0, 0],
-  up: [0, 0.3, 0],
-  bounces: 6,
-};
-const LAMPS = [lamp('Left', -1, [40, 10, 5]), lamp('Right', 1, [5, 10, 60])];
-const room = (lights: TestLight[], turn = 0.3) =>
-  sceneOf([floor, wall], {
-    lights,
-    surround: { picture: flatSurround(3, 2, 1), gain: 1, turn, seen: true },
-    bounces: 6,
-  });
+const { width: WIDE, height: HIGH } = view;
 
 describe('the light chart', () => {
   const scene = room(LAMPS);

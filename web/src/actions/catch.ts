@@ -2,9 +2,9 @@
 import { moveLight, characterOf, setParameter } from '@wemlox/core/edits';
 import { PIECE_NAMES } from '@wemlox/core/document';
 import { caught, caughtFrom, type CaughtAt } from '@wemlox/core/light/catch';
-import { placeLight, type Vec } from '@wemlox/core/light/placing';
+import { placeLight, wrapped, type Vec } from '@wemlox/core/light/placing';
 import { showsHighlight } from '@wemlox/core/finish/highlight';
-import { cameraFrame } from '@wemlox/core/stage/camera';
+import { cameraFrame, centreOf } from '@wemlox/core/stage/camera';
 import type { Draft } from '../engine/draft.ts';
 import type { Picked } from '../engine/pick.ts';
 import { useCatch } from '../state/catching.ts';
@@ -15,8 +15,6 @@ import { currentLook } from './document.ts';
 
 /** Rays start so far before their face, metres. */
 const BEFORE = 1e-4;
-
-const wrapped = (v: number) => v - 2 * Math.PI * Math.round(v / (2 * Math.PI));
 
 /** What stands in the way, in words. */
 function nameOf({ block, letter, piece }: Picked): string {
@@ -53,8 +51,7 @@ export function catchAt(hit: Picked, draft: Draft): void {
   const from = caughtFrom(at);
   if (!from) return tell('This place leans away from the camera: no light on it is seen');
   if (!light) return tell(turnSurround(from));
-  const { min, max } = scene.typeBox;
-  const centre = min.map((v, k) => (v + max[k]) / 2) as Vec;
+  const centre = centreOf(scene.typeBox);
   const place = caught(light, centre, at);
   if (!place)
     return tell(`${light.name} is nearer to its aim than this place is: move it farther away first`);

@@ -1,7 +1,8 @@
 /** Why the picture is black, burnt or off, with the one move that mends it. */
 import { useMemo } from 'react';
 import { lightFindings, type LightFinding } from '@wemlox/core/light/findings';
-import { shining, type Vec } from '@wemlox/core/light/placing';
+import { shining } from '@wemlox/core/light/placing';
+import { centreOf } from '@wemlox/core/stage/camera';
 import { moveLight } from '@wemlox/core/edits';
 import { addCards, addThreePoint } from '../actions/lights.ts';
 import { currentLook, setExposure } from '../actions/document.ts';
@@ -35,9 +36,8 @@ export function useLightFindings(): LightFinding[] {
         : [],
     );
     const at = (kind: 'floor' | 'wall') => pieces.find((p) => p.kind === kind && p.on)?.at ?? null;
-    const centre = typeBox.min.map((v, k) => (v + typeBox.max[k]) / 2) as Vec;
     const stage = { floor: at('floor'), wall: at('wall') };
-    return lightFindings(lit, grade.exposure, shining(rig), centre, stage);
+    return lightFindings(lit, grade.exposure, shining(rig), centreOf(typeBox), stage);
   }, [counted, typeBox, balanced, rig, grade.exposure, pieces]);
 }
 

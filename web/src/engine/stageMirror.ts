@@ -4,6 +4,7 @@
  * other in it too, for none of them faces itself.
  */
 import { Vector3, type Texture, type WebGLRenderTarget } from 'three';
+import { centreOf } from '@wemlox/core/stage/camera';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
 
 /** How long the stage stands still before it is drawn, ms. */
@@ -45,8 +46,7 @@ export class StageMirror {
   /** Takes up a scene. @param picture number of its surround's picture */
   look(scene: RenderScene, picture: number): void {
     const stage = stageKey(scene, picture);
-    const { min, max } = scene.typeBox;
-    const middle = min.map((v, i) => (v + max[i]) / 2);
+    const middle = centreOf(scene.typeBox);
     const of = stage && `${stage} ${middle.join()}`;
     clearTimeout(this.due);
     if (of === (this.known?.of ?? null)) return;
