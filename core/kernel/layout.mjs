@@ -17,8 +17,8 @@
 //   instance  0            64           128    132    136      140     144     148      152     160
 //             | to world   | to solid   | nodes| packs| triang.| part  | flags | emitter| (free)|
 //               four columns of four      addresses              first
-//   part      0        4       8         12      16
-//             | finish | flags | emitter | group |
+//   part      0        4       8         12      16      20       32
+//             | finish | flags | emitter | group | links | (free) |
 //   finish    see FINISH: quads of floats, then ROWS of four each for the metal, the interface, its film and the fuzz
 //   picture   see PICTURE: what its bytes stand for, where its levels are, then their pixels of four bytes or halves
 //   recipe    see RECIPE, COAT and AXIS: what a finish's coats and feeds come to (finish/recipe.ts)
@@ -27,6 +27,7 @@
 //             | x4 y4 z4        | x y z | spread         | reach  |       |       | (<<2|k) |
 //   A light child is a node's number, or the complement of an emitter's; without power it is missing.
 //   emitter   see EMITTER
+//   surround  see SURROUND
 //   photons   sources | landed, a place for each sent | sorted by cell | first of each cell (CELLS + 1)
 //   shares    of a wave, a lane: for each group WAVE times r g b
 //   lane      stacks | film of a wave | fields of a wave (see PATH) | lists | eye block
@@ -109,7 +110,19 @@ const EMITTER = `
   upX upY upZ cosOuter
   forwardX forwardY forwardZ range
   red green blue luminance
-  cdf count first instance`;
+  cdf count first instance
+  feeds links fall reference`;
+
+/** Words of the surround: pictures seen by light, by the camera and by mirrors; from the world into them; its map. */
+const SURROUND = `
+  picture width height unit
+  behind behindWidth behindHeight behindUnit
+  mirrored mirroredWidth mirroredHeight mirroredUnit
+  xx xy xz red
+  yx yy yz green
+  zx zy zz blue
+  map columns rows weight
+  group seen feeds free`;
 
 /** Fields of a path, a word for each path of a wave. */
 const PATH = `
@@ -123,6 +136,7 @@ const PATH = `
   vx vy vz vnx vny vnz vrx vry vrz vdiffuse vspecular valpha2 vsum vthrough
   sx sy sz sdx sdy sdz sreach sfrom snear sred sgreen sblue sgroup
   kinds beyond caster kept now hue
+  diffuseR diffuseG diffuseB sdiffuseR sdiffuseG sdiffuseB links
   albedoR albedoG albedoB normalX normalY normalZ distance count lost`;
 
 /** Words of a photon: where it landed, the light it brought, the way it came, the share group of its light. */
@@ -175,13 +189,14 @@ export const LAYOUT = {
   INSTANCE_EMITTER: [148, 'usize', 'Where an area light’s instance has its emitter.'],
   CASTS_SHADOW: [1, 'i32', 'Flag of instances that stop shadow rays.'],
   IS_LIGHT: [2, 'i32', 'Flag of instances that are area lights.'],
-  PART_BYTES: [16, 'usize', 'Bytes of a part: finish, flags, emitter, group.'],
+  PART_BYTES: [32, 'usize', 'Bytes of a part: finish, flags, emitter, group, links.'],
   PART_FLAGS: [4, 'usize', 'Where a part has its flags.'],
   PART_EMITTER: [8, 'usize', 'Where a part has its emitter, or -1.'],
   PART_HIDDEN: [1, 'i32', 'Flag of parts that primary rays pass through.'],
   PART_TWO_SIDED: [2, 'i32', 'Flag of parts that glow from both sides.'],
   PART_CASTER: [4, 'i32', 'Flag of parts that throw caustics: their light to others comes by photons.'],
   PART_GROUP: [12, 'usize', 'Where a part has its share group.'],
+  PART_LINKS: [16, 'usize', 'Where a part has a bit for each choice of things that it is among.'],
   BENEATH: [
     1 << 30,
     'i32',
@@ -190,6 +205,16 @@ export const LAYOUT = {
   CASTS: [1, 'i32', 'Flag of emitters that throw shadows.'],
   BY_PHOTONS: [2, 'i32', 'Flag of emitters whose caustics come by photons.'],
   FED: [4, 'i32', 'Flag of emitters that give different light in different places.'],
+  CARD: [8, 'i32', 'Flag of emitters that stand in the way of what mirrors see.'],
+  ROUND: [16, 'i32', 'Flag of area lights that are ellipses in their rectangles.'],
+  FEEDS_DIFFUSE: [1, 'i32', 'Whether a light is scattered by diffuse lobes.'],
+  FEEDS_MIRROR: [2, 'i32', 'Whether a light is mirrored.'],
+  FEEDS_THROUGH: [4, 'i32', 'Whether a light comes through.'],
+  FEEDS_ALL: [7, 'i32', 'A light that does all of it.'],
+  FALL_SQUARE: [0, 'i32', 'Fades with the square of the distance, as light does.'],
+  FALL_LINEAR: [1, 'i32', 'Fades with the distance; true at the reference.'],
+  FALL_NONE: [2, 'i32', 'Does not fade; true at the reference.'],
+  FALL_CLAMPED: [3, 'i32', 'Fades with the square of the distance, but no brighter than at the reference.'],
   ROWS: [rows, 'i32', 'Entries of a finish’s rows over the cosine.'],
   METAL_ROWS: [
     finishHead,
@@ -218,6 +243,7 @@ export const LAYOUT = {
   ],
   FINISH_BYTES: [finishHead + 5 * rows * quad, 'usize', 'Bytes of a finish.'],
   LIGHT_NODE_BYTES: [13 * quad, 'usize', 'Bytes of a node of the light tree.'],
+  SURROUND_BYTES: [words(SURROUND).length * 4, 'usize', 'Bytes of the surround.'],
   EMITTER_BYTES: [words(EMITTER).length * 4, 'usize', 'Bytes of an emitter.'],
   WAVE: [wave, 'i32', 'Paths of a wave.'],
   WAVE_SIDE: [16, 'i32', 'Pixels of a wave’s tile each way.'],
@@ -309,6 +335,7 @@ table('A', AXIS, 'Axis');
 table('S', SITE, 'Site');
 table('PI', PICTURE, 'Picture');
 words(FINISH).forEach((name, i) => (LAYOUT[`F_${upper(name)}`] = [i * 4, 'usize', `Finish: ${name}.`]));
+words(SURROUND).forEach((name, i) => (LAYOUT[`SU_${upper(name)}`] = [i * 4, 'usize', `Surround: ${name}.`]));
 words(EMITTER).forEach((name, i) => (LAYOUT[`E_${upper(name)}`] = [i * 4, 'usize', `Emitter: ${name}.`]));
 words(PHOTON).forEach((name, i) => (LAYOUT[`PH_${upper(name)}`] = [i * 4, 'usize', `Photon: ${name}.`]));
 words(SOURCE).forEach((name, i) => (LAYOUT[`SO_${upper(name)}`] = [i * 4, 'usize', `Source: ${name}.`]));

@@ -80,9 +80,9 @@
 // @ts-ignore: decorator
 @inline export const IS_LIGHT: i32 = 2;
 
-// Bytes of a part: finish, flags, emitter, group.
+// Bytes of a part: finish, flags, emitter, group, links.
 // @ts-ignore: decorator
-@inline export const PART_BYTES: usize = 16;
+@inline export const PART_BYTES: usize = 32;
 
 // Where a part has its flags.
 // @ts-ignore: decorator
@@ -108,6 +108,10 @@
 // @ts-ignore: decorator
 @inline export const PART_GROUP: usize = 12;
 
+// Where a part has a bit for each choice of things that it is among.
+// @ts-ignore: decorator
+@inline export const PART_LINKS: usize = 16;
+
 // Flag of the medium a path is in: it is what lies beneath a finish’s surface, not its glass.
 // @ts-ignore: decorator
 @inline export const BENEATH: i32 = 1073741824;
@@ -123,6 +127,46 @@
 // Flag of emitters that give different light in different places.
 // @ts-ignore: decorator
 @inline export const FED: i32 = 4;
+
+// Flag of emitters that stand in the way of what mirrors see.
+// @ts-ignore: decorator
+@inline export const CARD: i32 = 8;
+
+// Flag of area lights that are ellipses in their rectangles.
+// @ts-ignore: decorator
+@inline export const ROUND: i32 = 16;
+
+// Whether a light is scattered by diffuse lobes.
+// @ts-ignore: decorator
+@inline export const FEEDS_DIFFUSE: i32 = 1;
+
+// Whether a light is mirrored.
+// @ts-ignore: decorator
+@inline export const FEEDS_MIRROR: i32 = 2;
+
+// Whether a light comes through.
+// @ts-ignore: decorator
+@inline export const FEEDS_THROUGH: i32 = 4;
+
+// A light that does all of it.
+// @ts-ignore: decorator
+@inline export const FEEDS_ALL: i32 = 7;
+
+// Fades with the square of the distance, as light does.
+// @ts-ignore: decorator
+@inline export const FALL_SQUARE: i32 = 0;
+
+// Fades with the distance; true at the reference.
+// @ts-ignore: decorator
+@inline export const FALL_LINEAR: i32 = 1;
+
+// Does not fade; true at the reference.
+// @ts-ignore: decorator
+@inline export const FALL_NONE: i32 = 2;
+
+// Fades with the square of the distance, but no brighter than at the reference.
+// @ts-ignore: decorator
+@inline export const FALL_CLAMPED: i32 = 3;
 
 // Entries of a finish’s rows over the cosine.
 // @ts-ignore: decorator
@@ -156,9 +200,13 @@
 // @ts-ignore: decorator
 @inline export const LIGHT_NODE_BYTES: usize = 208;
 
+// Bytes of the surround.
+// @ts-ignore: decorator
+@inline export const SURROUND_BYTES: usize = 128;
+
 // Bytes of an emitter.
 // @ts-ignore: decorator
-@inline export const EMITTER_BYTES: usize = 112;
+@inline export const EMITTER_BYTES: usize = 128;
 
 // Paths of a wave.
 // @ts-ignore: decorator
@@ -226,7 +274,7 @@
 
 // Where a lane has its lists of paths.
 // @ts-ignore: decorator
-@inline export const LANE_LISTS: usize = 153024;
+@inline export const LANE_LISTS: usize = 160304;
 
 // Finishes sorted by at once; more share a place, which only makes groups smaller.
 // @ts-ignore: decorator
@@ -234,15 +282,15 @@
 
 // Where a lane sorts its paths by finish.
 // @ts-ignore: decorator
-@inline export const LANE_BUCKETS: usize = 157120;
+@inline export const LANE_BUCKETS: usize = 164400;
 
 // Where a lane has vectors of a group while single numbers are put in.
 // @ts-ignore: decorator
-@inline export const LANE_SCRATCH: usize = 161216;
+@inline export const LANE_SCRATCH: usize = 168496;
 
 // Where a lane has the photons near each of a group, NEAR of them for each.
 // @ts-ignore: decorator
-@inline export const LANE_NEAR: usize = 161472;
+@inline export const LANE_NEAR: usize = 168752;
 
 // Photons a path may take in at once; where more are near, every so manieth.
 // @ts-ignore: decorator
@@ -250,7 +298,7 @@
 
 // Bytes of a lane.
 // @ts-ignore: decorator
-@inline export const LANE_BYTES: usize = 162560;
+@inline export const LANE_BYTES: usize = 169792;
 
 // Most memory the shared module declares, in pages of 64 KiB.
 // @ts-ignore: decorator
@@ -988,6 +1036,134 @@
 // @ts-ignore: decorator
 @inline export const F_FREE1: usize = 284;
 
+// Surround: picture.
+// @ts-ignore: decorator
+@inline export const SU_PICTURE: usize = 0;
+
+// Surround: width.
+// @ts-ignore: decorator
+@inline export const SU_WIDTH: usize = 4;
+
+// Surround: height.
+// @ts-ignore: decorator
+@inline export const SU_HEIGHT: usize = 8;
+
+// Surround: unit.
+// @ts-ignore: decorator
+@inline export const SU_UNIT: usize = 12;
+
+// Surround: behind.
+// @ts-ignore: decorator
+@inline export const SU_BEHIND: usize = 16;
+
+// Surround: behindWidth.
+// @ts-ignore: decorator
+@inline export const SU_BEHIND_WIDTH: usize = 20;
+
+// Surround: behindHeight.
+// @ts-ignore: decorator
+@inline export const SU_BEHIND_HEIGHT: usize = 24;
+
+// Surround: behindUnit.
+// @ts-ignore: decorator
+@inline export const SU_BEHIND_UNIT: usize = 28;
+
+// Surround: mirrored.
+// @ts-ignore: decorator
+@inline export const SU_MIRRORED: usize = 32;
+
+// Surround: mirroredWidth.
+// @ts-ignore: decorator
+@inline export const SU_MIRRORED_WIDTH: usize = 36;
+
+// Surround: mirroredHeight.
+// @ts-ignore: decorator
+@inline export const SU_MIRRORED_HEIGHT: usize = 40;
+
+// Surround: mirroredUnit.
+// @ts-ignore: decorator
+@inline export const SU_MIRRORED_UNIT: usize = 44;
+
+// Surround: xx.
+// @ts-ignore: decorator
+@inline export const SU_XX: usize = 48;
+
+// Surround: xy.
+// @ts-ignore: decorator
+@inline export const SU_XY: usize = 52;
+
+// Surround: xz.
+// @ts-ignore: decorator
+@inline export const SU_XZ: usize = 56;
+
+// Surround: red.
+// @ts-ignore: decorator
+@inline export const SU_RED: usize = 60;
+
+// Surround: yx.
+// @ts-ignore: decorator
+@inline export const SU_YX: usize = 64;
+
+// Surround: yy.
+// @ts-ignore: decorator
+@inline export const SU_YY: usize = 68;
+
+// Surround: yz.
+// @ts-ignore: decorator
+@inline export const SU_YZ: usize = 72;
+
+// Surround: green.
+// @ts-ignore: decorator
+@inline export const SU_GREEN: usize = 76;
+
+// Surround: zx.
+// @ts-ignore: decorator
+@inline export const SU_ZX: usize = 80;
+
+// Surround: zy.
+// @ts-ignore: decorator
+@inline export const SU_ZY: usize = 84;
+
+// Surround: zz.
+// @ts-ignore: decorator
+@inline export const SU_ZZ: usize = 88;
+
+// Surround: blue.
+// @ts-ignore: decorator
+@inline export const SU_BLUE: usize = 92;
+
+// Surround: map.
+// @ts-ignore: decorator
+@inline export const SU_MAP: usize = 96;
+
+// Surround: columns.
+// @ts-ignore: decorator
+@inline export const SU_COLUMNS: usize = 100;
+
+// Surround: rows.
+// @ts-ignore: decorator
+@inline export const SU_ROWS: usize = 104;
+
+// Surround: weight.
+// @ts-ignore: decorator
+@inline export const SU_WEIGHT: usize = 108;
+
+// Surround: group.
+// @ts-ignore: decorator
+@inline export const SU_GROUP: usize = 112;
+
+// Surround: seen.
+// @ts-ignore: decorator
+@inline export const SU_SEEN: usize = 116;
+
+// Surround: feeds.
+// @ts-ignore: decorator
+@inline export const SU_FEEDS: usize = 120;
+
+// Surround: free.
+// @ts-ignore: decorator
+@inline export const SU_FREE: usize = 124;
+
 // Emitter: kind.
 // @ts-ignore: decorator
 @inline export const E_KIND: usize = 0;
@@ -1099,6 +1275,22 @@
 // Emitter: instance.
 // @ts-ignore: decorator
 @inline export const E_INSTANCE: usize = 108;
+
+// Emitter: feeds.
+// @ts-ignore: decorator
+@inline export const E_FEEDS: usize = 112;
+
+// Emitter: links.
+// @ts-ignore: decorator
+@inline export const E_LINKS: usize = 116;
+
+// Emitter: fall.
+// @ts-ignore: decorator
+@inline export const E_FALL: usize = 120;
+
+// Emitter: reference.
+// @ts-ignore: decorator
+@inline export const E_REFERENCE: usize = 124;
 
 // Photon: x.
 // @ts-ignore: decorator
@@ -1496,38 +1688,66 @@
 // @ts-ignore: decorator
 @inline export const P_HUE: usize = 85280;
 
+// Path: diffuseR.
+// @ts-ignore: decorator
+@inline export const P_DIFFUSE_R: usize = 86320;
+
+// Path: diffuseG.
+// @ts-ignore: decorator
+@inline export const P_DIFFUSE_G: usize = 87360;
+
+// Path: diffuseB.
+// @ts-ignore: decorator
+@inline export const P_DIFFUSE_B: usize = 88400;
+
+// Path: sdiffuseR.
+// @ts-ignore: decorator
+@inline export const P_SDIFFUSE_R: usize = 89440;
+
+// Path: sdiffuseG.
+// @ts-ignore: decorator
+@inline export const P_SDIFFUSE_G: usize = 90480;
+
+// Path: sdiffuseB.
+// @ts-ignore: decorator
+@inline export const P_SDIFFUSE_B: usize = 91520;
+
+// Path: links.
+// @ts-ignore: decorator
+@inline export const P_LINKS: usize = 92560;
+
 // Path: albedoR.
 // @ts-ignore: decorator
-@inline export const P_ALBEDO_R: usize = 86320;
+@inline export const P_ALBEDO_R: usize = 93600;
 
 // Path: albedoG.
 // @ts-ignore: decorator
-@inline export const P_ALBEDO_G: usize = 87360;
+@inline export const P_ALBEDO_G: usize = 94640;
 
 // Path: albedoB.
 // @ts-ignore: decorator
-@inline export const P_ALBEDO_B: usize = 88400;
+@inline export const P_ALBEDO_B: usize = 95680;
 
 // Path: normalX.
 // @ts-ignore: decorator
-@inline export const P_NORMAL_X: usize = 89440;
+@inline export const P_NORMAL_X: usize = 96720;
 
 // Path: normalY.
 // @ts-ignore: decorator
-@inline export const P_NORMAL_Y: usize = 90480;
+@inline export const P_NORMAL_Y: usize = 97760;
 
 // Path: normalZ.
 // @ts-ignore: decorator
-@inline export const P_NORMAL_Z: usize = 91520;
+@inline export const P_NORMAL_Z: usize = 98800;
 
 // Path: distance.
 // @ts-ignore: decorator
-@inline export const P_DISTANCE: usize = 92560;
+@inline export const P_DISTANCE: usize = 99840;
 
 // Path: count.
 // @ts-ignore: decorator
-@inline export const P_COUNT: usize = 93600;
+@inline export const P_COUNT: usize = 100880;
 
 // Path: lost.
 // @ts-ignore: decorator
-@inline export const P_LOST: usize = 94640;
+@inline export const P_LOST: usize = 101920;

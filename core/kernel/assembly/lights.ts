@@ -4,15 +4,16 @@
 // what the surface makes of it: its diffuse share by the cosine, its mirror share by the lobe about the mirrored
 // view, widened by the node's own size. The surround and directional lights stand beside the tree.
 import {
-  AREA, BY_PHOTONS, CASTS, DIRECTIONAL, E_AREA, E_BLUE, E_CDF, E_COS_INNER, E_COS_OUTER, E_COUNT, E_FIRST, E_FLAGS,
-  E_FORWARD_X, E_FORWARD_Y, E_FORWARD_Z, E_GREEN, E_GROUP, E_INSTANCE, E_KIND, E_LUMINANCE, E_PARENT, E_RANGE, E_RED,
+  AREA, BY_PHOTONS, CARD, CASTS, DIRECTIONAL, E_AREA, E_BLUE, E_CDF, E_COS_INNER, E_COS_OUTER, E_COUNT, E_FALL, E_FEEDS, E_FIRST, E_FLAGS,
+  E_FORWARD_X, E_FORWARD_Y, E_FORWARD_Z, E_GREEN, E_GROUP, E_INSTANCE, E_KIND, E_LINKS, E_LUMINANCE, E_PARENT, E_RANGE, E_RED, E_REFERENCE,
   E_RIGHT_X, E_UP_X, E_X,
-  EMITTER_BYTES, GLOW, INSTANCE_BYTES, INSTANCE_TRIANGLES, LIGHT_NODE_BYTES, P_VALPHA2, P_VDIFFUSE, P_VNX, P_VNY,
-  P_VNZ, P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VSUM, P_VTHROUGH, P_VX, P_VY, P_VZ, POINT, SPOT, TRIANGLE_BYTES, FED,
+  EMITTER_BYTES, FALL_CLAMPED, FALL_LINEAR, FALL_NONE, FALL_SQUARE, FEEDS_DIFFUSE, FEEDS_MIRROR, FEEDS_THROUGH, GLOW, INSTANCE_BYTES, INSTANCE_TRIANGLES, LIGHT_NODE_BYTES, P_VALPHA2, P_VDIFFUSE, P_VNX, P_VNY,
+  P_VNZ, P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VSUM, P_VTHROUGH, P_VX, P_VY, P_VZ, POINT, ROUND, SPOT, TRIANGLE_BYTES, FED,
 } from './layout';
 import { above, add, both, div, dot3, flip, mad, most, mul, pick, root, splat, sub, where } from './lanes';
-import { directionals, emitters, instances, lightNodes, lightTree } from './scene';
-import { skyWeight } from './surround';
+import { cosOut, sinOut, turn4 } from './maths4';
+import { cards, directionals, emitters, instances, lightNodes, lightTree } from './scene';
+import { skyFeeds, skyWeight } from './surround';
 
 /** Least share of a node's power that its spread leaves: what is bounded to nothing is never chosen. */
 const FAINT: f32 = 0.01;
@@ -134,13 +135,18 @@ function distant(i: i32): f32 {
     f32x4.extract_lane(nx, 0) * x + f32x4.extract_lane(ny, 0) * y + f32x4.extract_lane(nz, 0) * z;
   if (!through && cosN <= 0) return 0;
   const cosR = f32x4.extract_lane(rx, 0) * x + f32x4.extract_lane(ry, 0) * y + f32x4.extract_lane(rz, 0) * z;
-  const mirrored = f32x4.extract_lane(mul(specular, lobe(splat(cosR), alpha2)), 0);
+  // one with a size widens the lobe by its own
+  const sine2: f32 = <f32>1 - load<f32>(e, E_COS_INNER) * load<f32>(e, E_COS_INNER);
+  const wide = add(alpha2, splat(<f32>0.25 * sine2));
+  const mirrored = f32x4.extract_lane(mul(specular, lobe(splat(cosR), wide)), 0);
   return load<f32>(e, E_LUMINANCE) * (f32x4.extract_lane(diffuse, 0) * max(abs(cosN), FAINT) + mirrored);
 }
 
 // @ts-ignore: decorator
 @inline function skyShare(): f32 {
-  return skyWeight * (f32x4.extract_lane(diffuse, 0) + f32x4.extract_lane(specular, 0));
+  const scattered: f32 = (skyFeeds & FEEDS_DIFFUSE) !== 0 ? f32x4.extract_lane(diffuse, 0) : 0;
+  const mirrored: f32 = (skyFeeds & FEEDS_MIRROR) !== 0 ? f32x4.extract_lane(specular, 0) : 0;
+  return skyWeight * (scattered + mirrored);
 }
 
 /** Whether the surround is all the light there is. */
@@ -275,13 +281,29 @@ export function pointOn(i: i32, u: f32, v: f32): void {
   lightNy = load<f32>(e, E_FORWARD_Y);
   lightNz = load<f32>(e, E_FORWARD_Z);
   if (kind === AREA) {
-    const a: f32 = u - <f32>0.5;
-    const b: f32 = v - <f32>0.5;
+    let a: f32 = u - <f32>0.5;
+    let b: f32 = v - <f32>0.5;
+    if ((load<i32>(e, E_FLAGS) & ROUND) !== 0) {
+      turn4(splat(v));
+      const r: f32 = <f32>0.5 * sqrt<f32>(u);
+      a = r * f32x4.extract_lane(cosOut, 0);
+      b = r * f32x4.extract_lane(sinOut, 0);
+    }
     lightX += load<f32>(e, E_RIGHT_X) * a + load<f32>(e, E_UP_X) * b;
     lightY += load<f32>(e, E_RIGHT_X + 4) * a + load<f32>(e, E_UP_X + 4) * b;
     lightZ += load<f32>(e, E_RIGHT_X + 8) * a + load<f32>(e, E_UP_X + 8) * b;
   } else if (kind === GLOW) {
     glowPoint(e, u, v);
+  } else if (kind === DIRECTIONAL && load<f32>(e, E_COS_INNER) < 1) {
+    // a direction within its cone, evenly over the solid angle
+    const cosine: f32 = <f32>1 - u * (<f32>1 - load<f32>(e, E_COS_INNER));
+    const sine: f32 = sqrt<f32>(max<f32>(0, <f32>1 - cosine * cosine));
+    turn4(splat(v));
+    const a: f32 = sine * f32x4.extract_lane(cosOut, 0);
+    const b: f32 = sine * f32x4.extract_lane(sinOut, 0);
+    lightNx = lightNx * cosine + load<f32>(e, E_RIGHT_X) * a + load<f32>(e, E_UP_X) * b;
+    lightNy = lightNy * cosine + load<f32>(e, E_RIGHT_X + 4) * a + load<f32>(e, E_UP_X + 4) * b;
+    lightNz = lightNz * cosine + load<f32>(e, E_RIGHT_X + 8) * a + load<f32>(e, E_UP_X + 8) * b;
   }
 }
 
@@ -366,6 +388,17 @@ function glowPoint(e: usize, u: f32, v: f32): void {
   return share >= 1 ? <f32>0 : <f32>1 - share * share;
 }
 
+/** What the distance leaves of a light's intensity: one over its square, or what its way of falling off says. */
+// @ts-ignore: decorator
+@inline export function distanceFade(e: usize, d2: f32): f32 {
+  const fall = load<i32>(e, E_FALL);
+  if (fall === FALL_SQUARE) return <f32>1 / d2;
+  const reference = load<f32>(e, E_REFERENCE);
+  if (fall === FALL_LINEAR) return <f32>1 / (reference * sqrt<f32>(d2));
+  if (fall === FALL_NONE) return <f32>1 / (reference * reference);
+  return <f32>1 / max(d2, reference * reference);
+}
+
 /** What the point taken gives a place; false for nothing. */
 export function lightFrom(i: i32, x: f32, y: f32, z: f32, chance: f32): bool {
   const e = emitterAt(i);
@@ -380,6 +413,10 @@ export function lightFrom(i: i32, x: f32, y: f32, z: f32, chance: f32): bool {
     toY = -lightNy;
     toZ = -lightNz;
     toDistance = 1e30;
+    if (load<f32>(e, E_COS_INNER) < 1) {
+      givePoint = false;
+      giveDensity = chance / load<f32>(e, E_AREA);
+    }
     return true;
   }
   const dx = lightX - x;
@@ -393,7 +430,7 @@ export function lightFrom(i: i32, x: f32, y: f32, z: f32, chance: f32): bool {
   toZ = dz / d;
   toDistance = d;
   if (kind === POINT || kind === SPOT) {
-    let factor: f32 = rangeFade(e, d2) / d2;
+    let factor: f32 = rangeFade(e, d2) * distanceFade(e, d2);
     if (kind === SPOT) factor *= spotFade(e, -(toX * lightNx + toY * lightNy + toZ * lightNz));
     giveR *= factor;
     giveG *= factor;
@@ -409,6 +446,68 @@ export function lightFrom(i: i32, x: f32, y: f32, z: f32, chance: f32): bool {
 
 // @ts-ignore: decorator
 @inline export function castsShadow(i: i32): bool { return (load<i32>(emitterAt(i), E_FLAGS) & CASTS) !== 0; }
+/** What of a surface an emitter reaches. */
+// @ts-ignore: decorator
+@inline export function feedsOf(i: i32): i32 { return load<i32>(emitterAt(i), E_FEEDS); }
+/** Whether an emitter's light falls on things with these links. */
+// @ts-ignore: decorator
+@inline export function fallsOn(i: i32, links: i32): bool {
+  const own = load<i32>(emitterAt(i), E_LINKS);
+  return own === 0 || (own & links) !== 0;
+}
+/** Whether an area light's instance stands in the way of what mirrors see. */
+// @ts-ignore: decorator
+@inline export function isCard(i: i32): bool { return (load<i32>(emitterAt(i), E_FLAGS) & CARD) !== 0; }
+// @ts-ignore: decorator
+@inline export function kindOf(i: i32): i32 { return load<i32>(emitterAt(i), E_KIND); }
+
+/** Whether a place is on an area light's face: its rectangle, or the ellipse in it. */
+export function isOnFace(i: i32, x: f32, y: f32, z: f32): bool {
+  const e = emitterAt(i);
+  if ((load<i32>(e, E_FLAGS) & ROUND) === 0) return true;
+  const a = along(e, E_RIGHT_X, x, y, z);
+  const b = along(e, E_UP_X, x, y, z);
+  return a * a + b * b <= <f32>0.25;
+}
+
+/** How far along a side of a light a place is, counted from its middle, one over the whole side. */
+// @ts-ignore: decorator
+@inline function along(e: usize, side: usize, x: f32, y: f32, z: f32): f32 {
+  const sx = load<f32>(e + side);
+  const sy = load<f32>(e + side, 4);
+  const sz = load<f32>(e + side, 8);
+  const d = (x - load<f32>(e, E_X)) * sx + (y - load<f32>(e, E_X + 4)) * sy + (z - load<f32>(e, E_X + 8)) * sz;
+  return d / (sx * sx + sy * sy + sz * sz);
+}
+
+/** Whether a card stands across a ray before its end. */
+export function cardAcross(x: f32, y: f32, z: f32, dx: f32, dy: f32, dz: f32, reach: f32): bool {
+  for (let i = directionals; i < directionals + cards; i++) {
+    const e = emitterAt(i);
+    const nx = load<f32>(e, E_FORWARD_X);
+    const ny = load<f32>(e, E_FORWARD_Y);
+    const nz = load<f32>(e, E_FORWARD_Z);
+    const slope = dx * nx + dy * ny + dz * nz;
+    if (slope === 0) continue;
+    const t: f32 =
+      ((load<f32>(e, E_X) - x) * nx + (load<f32>(e, E_X + 4) - y) * ny + (load<f32>(e, E_X + 8) - z) * nz) / slope;
+    if (!(t > 0 && t < reach)) continue;
+    const px = x + dx * t;
+    const py = y + dy * t;
+    const pz = z + dz * t;
+    if (abs(along(e, E_RIGHT_X, px, py, pz)) <= <f32>0.5 && abs(along(e, E_UP_X, px, py, pz)) <= <f32>0.5 && isOnFace(i, px, py, pz))
+      return true;
+  }
+  return false;
+}
+
+/** Cosine of the angle between the middle of a directional light and its edge. */
+// @ts-ignore: decorator
+@inline export function cosineOfEdge(i: i32): f32 { return load<f32>(emitterAt(i), E_COS_INNER); }
+/** Solid angle of a directional light that has a size. */
+// @ts-ignore: decorator
+@inline export function solidAngleOf(i: i32): f32 { return load<f32>(emitterAt(i), E_AREA); }
+
 /** Whether what it gives differs over its face. */
 // @ts-ignore: decorator
 @inline export function isFed(i: i32): bool { return (load<i32>(emitterAt(i), E_FLAGS) & FED) !== 0; }

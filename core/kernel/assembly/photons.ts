@@ -11,7 +11,7 @@ import { inAir } from './media';
 import { placeOf, skyClip } from './caustics';
 import { clear } from './film';
 import {
-  emitterAt, groupOf, lightNx, lightNy, lightNz, lightX, lightY, lightZ, pointOn, rangeFade, spotFade,
+  distanceFade, emitterAt, groupOf, lightNx, lightNy, lightNz, lightX, lightY, lightZ, pointOn, rangeFade, spotFade,
 } from './lights';
 import { f, w } from './paths';
 import { drawEach4, drawX, drawY, pixelSeed } from './sampler4';
@@ -131,7 +131,7 @@ function sendToBox(i: i32, lot: f32, u: f32, v: f32): bool {
   if (kind === AREA || kind === GLOW) {
     flux *= load<f32>(e, E_AREA) * max<f32>(0, goX * lightNx + goY * lightNy + goZ * lightNz);
   } else {
-    flux *= rangeFade(e, d2);
+    flux *= rangeFade(e, d2) * distanceFade(e, d2) * d2;
     if (kind === SPOT) flux *= spotFade(e, goX * lightNx + goY * lightNy + goZ * lightNz);
   }
   red = flux * load<f32>(e, E_RED);
@@ -226,9 +226,11 @@ function one(
     pointOn(emitter, u1, v1);
     if (load<i32>(source, SO_WAY) === ALONG) {
       const e = emitterAt(emitter);
-      red = load<f32>(e, E_RED);
-      green = load<f32>(e, E_GREEN);
-      blue = load<f32>(e, E_BLUE);
+      // radiance times its solid angle, or what falls on a plane across the one direction it has
+      const all = load<f32>(e, E_AREA);
+      red = load<f32>(e, E_RED) * all;
+      green = load<f32>(e, E_GREEN) * all;
+      blue = load<f32>(e, E_BLUE) * all;
       sendAlong(lightNx, lightNy, lightNz, lot, u2, v2);
     } else sent = sendToBox(emitter, lot, u2, v2);
   }

@@ -1,5 +1,6 @@
 // What the integrator reads of the scene and of the eye; per thread, set by the host.
 import { FINISH_BYTES, F_WITHIN, PART_BYTES } from './layout';
+import { tellDiffuse } from './lobes/surface';
 
 export let instances: usize = 0;
 export let finishes: usize = 0;
@@ -8,6 +9,12 @@ export let emitters: usize = 0;
 export let lightNodes: usize = 0;
 /** Directional lights are the first of the emitters. */
 export let directionals: i32 = 0;
+/** Cards are the next of them. */
+export let cards: i32 = 0;
+/** Whether lights reach diffuse lobes and mirrors differently, or not all things. */
+export let parted: bool = false;
+/** Whether a directional light has a size. */
+export let discs: bool = false;
 /** Nodes of the light tree; nought when nothing local shines. */
 export let lightTree: i32 = 0;
 /** Whether lights shine that no bounce can find. */
@@ -31,8 +38,12 @@ export function setScene(instancesAt: usize, finishesAt: usize, sitesAt: usize, 
 /** Addresses of what this eye sees: its parts as dressed, and the lights that follow from it. */
 export function setLights(
   partsAt: usize, emittersAt: usize, nodesAt: usize, nodeCount: i32, directionalCount: i32,
-  anyPoints: i32, anySheets: i32, widestMirror: f32,
+  anyPoints: i32, anySheets: i32, widestMirror: f32, cardCount: i32, anyParted: i32, anyDiscs: i32,
 ): void {
+  cards = cardCount;
+  parted = anyParted !== 0;
+  discs = anyDiscs !== 0;
+  tellDiffuse(parted);
   parts = partsAt;
   emitters = emittersAt;
   lightNodes = nodesAt;

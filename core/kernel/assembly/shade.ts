@@ -13,7 +13,7 @@ import {
 } from './group';
 import { above, add, below, both, div, dot3, flip, mad, most, mul, pick, root, splat, sub } from './lanes';
 import {
-  byPhotons, castsShadow, chooseLight, chosenChance, giveB, giveDensity, giveG, givePoint, giveR, groupOf, isFed, lightFrom,
+  byPhotons, castsShadow, chooseLight, chosenChance, fallsOn, feedsOf, giveB, giveDensity, giveG, givePoint, giveR, groupOf, isFed, lightFrom,
   onlySky, pointOn, standAt, toDistance, toX as lightToX, toY as lightToY, toZ as lightToZ, weighLights,
 } from './lights';
 import {
@@ -23,10 +23,11 @@ import {
 import { exp1 } from './maths4';
 import { beyondGlass, enter, indexOf, leave } from './media';
 import { skyKept, takeIn } from './receive';
+import { keepRoles, linksAt, partB, partG, partLight, partR } from './roles';
 import { draw4, drawX, drawY } from './sampler4';
-import { finishAt, mirror, points } from './scene';
+import { finishAt, mirror, parted, points } from './scene';
 import { choose, hueB, hueG, hueR, tinted } from './spectrum';
-import { skyB, skyDensity, skyDraw4, skyG, skyGroup, skyR, skyWeight, skyX, skyY, skyZ } from './surround';
+import { skyB, skyDensity, skyDraw4, skyFeeds, skyG, skyGroup, skyR, skyWeight, skyX, skyY, skyZ } from './surround';
 
 /** Pairs of draws a bounce uses: light and lobe, place on the light, direction, roulette. */
 export const PAIRS: i32 = 4;
@@ -65,6 +66,10 @@ function seekEach(through: bool, index: i32): void {
       continue;
     }
     const chance = chosenChance;
+    if (parted) {
+      if (!fallsOn(chosen, linksAt(at))) continue;
+      store<i32>(row(15) + lane4, feedsOf(chosen));
+    }
     store<i32>(at + P_SGROUP, groupOf(chosen));
     // what photons bring from this lamp, over casters, to a receiver before
     if (byPhotonsHere() && byPhotons(chosen) && load<i32>(at + P_CASTER) !== 0)
@@ -122,6 +127,7 @@ function seek(finish: usize, inside: i32, queue: usize, index: i32, pair: v128, 
   v128.store(row(10), v);
   const through = opens(finish) || inside === 2;
   anySky = false;
+  if (parted) v128.store(row(15), i32x4.splat(skyFeeds));
   // direction 0 1 2, distance 3, radiance 4 5 6, density 7 (nought: nothing)
   if (onlySky()) {
     if (!(skyWeight > 0)) return 0;
@@ -144,8 +150,9 @@ function seek(finish: usize, inside: i32, queue: usize, index: i32, pair: v128, 
   let g = v128.load(row(5));
   let b = v128.load(row(6));
   let density = v128.load(row(7));
+  let ofSky = splat(0);
   if (anySky) {
-    const ofSky = below(density, splat(0));
+    ofSky = below(density, splat(0));
     skyDraw4(u, v);
     lx = pick(ofSky, skyX, lx);
     ly = pick(ofSky, skyY, ly);
@@ -175,6 +182,12 @@ function seek(finish: usize, inside: i32, queue: usize, index: i32, pair: v128, 
   r = mul(mul(get(P_TR), mul(scatteredR, r)), w);
   g = mul(mul(get(P_TG), mul(scatteredG, g)), w);
   b = mul(mul(get(P_TB), mul(scatteredB, b)), w);
+  if (parted) {
+    partLight(v128.load(row(15)), ofSky, below(iz, splat(0)), inside === 2);
+    r = mul(r, partR);
+    g = mul(g, partG);
+    b = mul(b, partB);
+  }
   if (v128.any_true(white)) {
     const parted = both(white, below(iz, splat(0)));
     r = tinted(r, hueR, parted);
@@ -336,6 +349,7 @@ export function bounce(
       else enter(at, (within & (1 << k)) !== 0 ? number | BENEATH : number, load<i32>(at + P_INSTANCE));
     }
   }
+  if (parted) keepRoles(below(toZ, splat(0)), inside === 2);
   put(P_DEPTH, i32x4.add(get(P_DEPTH), i32x4.splat(1)));
   const kind = pick(
     below(toZ, splat(0)), i32x4.splat(TRANSMITTED), pick(drawnDiffuse, i32x4.splat(SCATTERED), i32x4.splat(REFLECTED)),

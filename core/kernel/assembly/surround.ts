@@ -1,6 +1,12 @@
 // The surround as a light: bilinear lookup in a picture of half floats, and directions drawn in proportion to the
 // luminance of a smaller map by inverting its distributions (which keeps the points' even spread, where an alias
 // table would scatter them).
+import {
+  FEEDS_ALL, SU_BEHIND, SU_BEHIND_HEIGHT, SU_BEHIND_UNIT, SU_BEHIND_WIDTH, SU_BLUE, SU_COLUMNS, SU_FEEDS, SU_GREEN,
+  SU_GROUP, SU_HEIGHT, SU_MAP, SU_MIRRORED, SU_MIRRORED_HEIGHT, SU_MIRRORED_UNIT, SU_MIRRORED_WIDTH, SU_PICTURE,
+  SU_RED, SU_ROWS, SU_SEEN, SU_UNIT, SU_WEIGHT, SU_WIDTH, SU_XX, SU_XY, SU_XZ, SU_YX, SU_YY, SU_YZ, SU_ZX, SU_ZY,
+  SU_ZZ,
+} from './layout';
 import { flip, mad, mul, pick, root, splat, sub } from './lanes';
 import { asin4, atan24, cosOut, sinOut, turn4 } from './maths4';
 
@@ -10,14 +16,32 @@ const TURN: f32 = 6.283185307179586;
 /** Brings the bits of a half float, moved to where a float has them, to its value: 2^112. */
 const HALF: f32 = 5.192296858534828e33;
 
-/** Pixels of four half floats, RGBA; the alpha is free. */
+/** Pixels of four half floats, RGBA, and nits of a stored unit: the picture that lights. */
 let picture: usize = 0;
 let width: i32 = 1;
 let height: i32 = 1;
-/** Nits of a stored unit. */
-let gain: f32 = 0;
-let cosTurn: f32 = 1;
-let sinTurn: f32 = 0;
+let unit: f32 = 0;
+/** The picture the camera sees and the one mirrors see, where they are blurred; else the same. */
+let behind: usize = 0;
+let behindWidth: i32 = 1;
+let behindHeight: i32 = 1;
+let behindUnit: f32 = 0;
+let mirrored: usize = 0;
+let mirroredWidth: i32 = 1;
+let mirroredHeight: i32 = 1;
+let mirroredUnit: f32 = 0;
+/** Strength by channel: r g b and nothing. */
+let gains: v128 = f32x4.splat(0);
+/** From the world into the picture, row by row. */
+let xx: f32 = 1;
+let xy: f32 = 0;
+let xz: f32 = 0;
+let yx: f32 = 0;
+let yy: f32 = 1;
+let yz: f32 = 0;
+let zx: f32 = 0;
+let zy: f32 = 0;
+let zz: f32 = 1;
 /** The map: cumulative rows, cells of each row (columns + 1 each), where to begin searching both, sines of the rows' edges. */
 let columns: i32 = 1;
 let rows: i32 = 1;
@@ -32,27 +56,47 @@ export let skyWeight: f32 = 0;
 export let skySeen: bool = true;
 /** Its share group. */
 export let skyGroup: i32 = -1;
+/** What of a surface it reaches: FEEDS_DIFFUSE, FEEDS_MIRROR, FEEDS_THROUGH. */
+export let skyFeeds: i32 = FEEDS_ALL;
+/** Whether mirrors see another picture of it. */
+export let skyBlurred: bool = false;
 
-export function setSurround(
-  pictureAt: usize, w: i32, h: i32, unit: f32, turnCos: f32, turnSin: f32, seen: i32,
-  mapAt: usize, mapColumns: i32, mapRows: i32, weight: f32, group: i32,
-): void {
-  skyGroup = group;
-  picture = pictureAt;
-  width = w;
-  height = h;
-  gain = unit;
-  cosTurn = turnCos;
-  sinTurn = turnSin;
-  skySeen = seen !== 0;
-  columns = mapColumns;
-  rows = mapRows;
-  rowCdf = mapAt;
+/** @param at where its words are (see SURROUND in layout.mjs); they are taken at once */
+export function setSurround(at: usize): void {
+  picture = load<u32>(at, SU_PICTURE);
+  width = load<i32>(at, SU_WIDTH);
+  height = load<i32>(at, SU_HEIGHT);
+  unit = load<f32>(at, SU_UNIT);
+  behind = load<u32>(at, SU_BEHIND);
+  behindWidth = load<i32>(at, SU_BEHIND_WIDTH);
+  behindHeight = load<i32>(at, SU_BEHIND_HEIGHT);
+  behindUnit = load<f32>(at, SU_BEHIND_UNIT);
+  mirrored = load<u32>(at, SU_MIRRORED);
+  mirroredWidth = load<i32>(at, SU_MIRRORED_WIDTH);
+  mirroredHeight = load<i32>(at, SU_MIRRORED_HEIGHT);
+  mirroredUnit = load<f32>(at, SU_MIRRORED_UNIT);
+  skyBlurred = mirrored !== picture;
+  gains = f32x4(load<f32>(at, SU_RED), load<f32>(at, SU_GREEN), load<f32>(at, SU_BLUE), 0);
+  xx = load<f32>(at, SU_XX);
+  xy = load<f32>(at, SU_XY);
+  xz = load<f32>(at, SU_XZ);
+  yx = load<f32>(at, SU_YX);
+  yy = load<f32>(at, SU_YY);
+  yz = load<f32>(at, SU_YZ);
+  zx = load<f32>(at, SU_ZX);
+  zy = load<f32>(at, SU_ZY);
+  zz = load<f32>(at, SU_ZZ);
+  columns = load<i32>(at, SU_COLUMNS);
+  rows = load<i32>(at, SU_ROWS);
+  rowCdf = load<u32>(at, SU_MAP);
   bands = rowCdf + (<usize>(rows + 1) << 2);
   rowGuide = bands + (<usize>(rows + 1) << 2);
   cellCdf = rowGuide + (<usize>rows << 2);
   cellGuide = cellCdf + (<usize>(rows * (columns + 1)) << 2);
-  skyWeight = weight;
+  skyWeight = load<f32>(at, SU_WEIGHT);
+  skyGroup = load<i32>(at, SU_GROUP);
+  skySeen = load<i32>(at, SU_SEEN) !== 0;
+  skyFeeds = load<i32>(at, SU_FEEDS);
 }
 
 /** Results of look4 and skyDraw: radiance, density; and of skyDraw the direction. */
@@ -64,32 +108,63 @@ export let skyX: v128 = f32x4.splat(0);
 export let skyY: v128 = f32x4.splat(0);
 export let skyZ: v128 = f32x4.splat(0);
 
+/** What mirrors see where it is blurred; after look4 and skyDraw4. */
+export let skyMirrorR: v128 = f32x4.splat(0);
+export let skyMirrorG: v128 = f32x4.splat(0);
+export let skyMirrorB: v128 = f32x4.splat(0);
+
 // @ts-ignore: decorator
-@inline function pixelAt(x: i32, y: i32): v128 {
-  const bits = v128.load64_zero(picture + (<usize>(y * width + x) << 3));
+@inline function pixelAt(from: usize, wide: i32, x: i32, y: i32): v128 {
+  const bits = v128.load64_zero(from + (<usize>(y * wide + x) << 3));
   return mul(i32x4.shl(i32x4.extend_low_i16x8_u(bits), 13), splat(HALF));
 }
 
-/** Bilinear radiance at a place of the picture, one path: r g b in a vector. */
+/** Bilinear radiance at a place of a picture, one path: r g b in a vector. */
 // @ts-ignore: decorator
-@inline function fetch(u: f32, v: f32): v128 {
-  let fx: f32 = u * <f32>width - <f32>0.5;
-  let fy: f32 = v * <f32>height - <f32>0.5;
-  if (fx < 0) fx += <f32>width;
-  fy = max(<f32>0, min(<f32>(height - 1), fy));
-  const x0 = min(width - 1, <i32>fx);
+@inline function fetchFrom(from: usize, wide: i32, high: i32, nits: f32, u: f32, v: f32): v128 {
+  let fx: f32 = u * <f32>wide - <f32>0.5;
+  let fy: f32 = v * <f32>high - <f32>0.5;
+  if (fx < 0) fx += <f32>wide;
+  fy = max(<f32>0, min(<f32>(high - 1), fy));
+  const x0 = min(wide - 1, <i32>fx);
   const y0 = <i32>fy;
-  const x1 = x0 + 1 === width ? 0 : x0 + 1;
-  const y1 = y0 + 1 < height ? y0 + 1 : y0;
+  const x1 = x0 + 1 === wide ? 0 : x0 + 1;
+  const y1 = y0 + 1 < high ? y0 + 1 : y0;
   const tx = splat(fx - <f32>x0);
   const ty = splat(fy - <f32>y0);
-  const a = pixelAt(x0, y0);
-  const b = pixelAt(x1, y0);
-  const c = pixelAt(x0, y1);
-  const d = pixelAt(x1, y1);
+  const a = pixelAt(from, wide, x0, y0);
+  const b = pixelAt(from, wide, x1, y0);
+  const c = pixelAt(from, wide, x0, y1);
+  const d = pixelAt(from, wide, x1, y1);
   const top = mad(sub(b, a), tx, a);
   const low = mad(sub(d, c), tx, c);
-  return mul(mad(sub(low, top), ty, top), splat(gain));
+  return mul(mad(sub(low, top), ty, top), mul(splat(nits), gains));
+}
+
+// @ts-ignore: decorator
+@inline function fetch(u: f32, v: f32): v128 { return fetchFrom(picture, width, height, unit, u, v); }
+// @ts-ignore: decorator
+@inline function fetchMirrored(u: f32, v: f32): v128 {
+  return fetchFrom(mirrored, mirroredWidth, mirroredHeight, mirroredUnit, u, v);
+}
+
+/** What mirrors see of four places of the picture. */
+function spreadMirrored(u: v128, v: v128): void {
+  const r = skyR;
+  const g = skyG;
+  const b = skyB;
+  spread(
+    fetchMirrored(f32x4.extract_lane(u, 0), f32x4.extract_lane(v, 0)),
+    fetchMirrored(f32x4.extract_lane(u, 1), f32x4.extract_lane(v, 1)),
+    fetchMirrored(f32x4.extract_lane(u, 2), f32x4.extract_lane(v, 2)),
+    fetchMirrored(f32x4.extract_lane(u, 3), f32x4.extract_lane(v, 3)),
+  );
+  skyMirrorR = skyR;
+  skyMirrorG = skyG;
+  skyMirrorB = skyB;
+  skyR = r;
+  skyG = g;
+  skyB = b;
 }
 
 // @ts-ignore: decorator
@@ -120,13 +195,28 @@ export let skyZ: v128 = f32x4.splat(0);
   return density(row, min(columns - 1, <i32>c));
 }
 
+let placeU: v128 = f32x4.splat(0);
+let placeV: v128 = f32x4.splat(0);
+
+/** Where in the picture four directions are. */
+function intoPicture(x: v128, y: v128, z: v128): void {
+  const px = mad(splat(xz), z, mad(splat(xy), y, mul(splat(xx), x)));
+  const py = mad(splat(yz), z, mad(splat(yx), x, mul(splat(yy), y)));
+  const pz = mad(splat(zx), x, mad(splat(zy), y, mul(splat(zz), z)));
+  placeU = mad(atan24(pz, px), splat(INV_TURN), splat(0.5));
+  placeV = sub(splat(0.5), mul(asin4(py), splat(INV_PI)));
+}
+
+/** What the camera sees of it by itself; after lookBehind. */
+export let skyBehindR: v128 = f32x4.splat(0);
+export let skyBehindG: v128 = f32x4.splat(0);
+export let skyBehindB: v128 = f32x4.splat(0);
+
 /** Radiance from four unit directions, and the density with which they would be drawn. */
 export function look4(x: v128, y: v128, z: v128): void {
-  // the picture turns with the surround: look up the direction turned back
-  const px = sub(mul(splat(cosTurn), x), mul(splat(sinTurn), z));
-  const pz = mad(splat(sinTurn), x, mul(splat(cosTurn), z));
-  const u = mad(atan24(pz, px), splat(INV_TURN), splat(0.5));
-  const v = sub(splat(0.5), mul(asin4(y), splat(INV_PI)));
+  intoPicture(x, y, z);
+  const u = placeU;
+  const v = placeV;
   const u0 = f32x4.extract_lane(u, 0);
   const u1 = f32x4.extract_lane(u, 1);
   const u2 = f32x4.extract_lane(u, 2);
@@ -139,7 +229,32 @@ export function look4(x: v128, y: v128, z: v128): void {
   if (skyWeight > 0)
     skyDensity = f32x4(densityAt(u0, v0), densityAt(u1, v1), densityAt(u2, v2), densityAt(u3, v3));
   else skyDensity = splat(0);
+  if (skyBlurred) spreadMirrored(u, v);
 }
+
+/** Radiance that the camera sees by itself from four directions. */
+export function lookBehind(x: v128, y: v128, z: v128): void {
+  intoPicture(x, y, z);
+  const r = skyR;
+  const g = skyG;
+  const b = skyB;
+  spread(
+    fetchFrom(behind, behindWidth, behindHeight, behindUnit, f32x4.extract_lane(placeU, 0), f32x4.extract_lane(placeV, 0)),
+    fetchFrom(behind, behindWidth, behindHeight, behindUnit, f32x4.extract_lane(placeU, 1), f32x4.extract_lane(placeV, 1)),
+    fetchFrom(behind, behindWidth, behindHeight, behindUnit, f32x4.extract_lane(placeU, 2), f32x4.extract_lane(placeV, 2)),
+    fetchFrom(behind, behindWidth, behindHeight, behindUnit, f32x4.extract_lane(placeU, 3), f32x4.extract_lane(placeV, 3)),
+  );
+  skyBehindR = skyR;
+  skyBehindG = skyG;
+  skyBehindB = skyB;
+  skyR = r;
+  skyG = g;
+  skyB = b;
+}
+
+/** Whether the camera sees another picture of it than lights. */
+// @ts-ignore: decorator
+@inline export function behindBlurred(): bool { return behind !== picture; }
 
 /** Last i in 0 … n - 1 with cdf[i] ≤ value. */
 // @ts-ignore: decorator
@@ -195,9 +310,10 @@ export function skyDraw4(u: v128, v: v128): void {
   turn4(wrapped);
   const px = flip(mul(s, cosOut));
   const pz = flip(mul(s, sinOut));
-  skyX = mad(splat(cosTurn), px, mul(splat(sinTurn), pz));
-  skyY = cy;
-  skyZ = sub(mul(splat(cosTurn), pz), mul(splat(sinTurn), px));
+  // back into the world: a turn's inverse is its transpose
+  skyX = mad(splat(yx), cy, mad(splat(xx), px, mul(splat(zx), pz)));
+  skyY = mad(splat(zy), pz, mad(splat(xy), px, mul(splat(yy), cy)));
+  skyZ = mad(splat(yz), cy, mad(splat(xz), px, mul(splat(zz), pz)));
   const v4 = sub(splat(0.5), mul(asin4(cy), splat(INV_PI)));
   spread(
     fetch(f32x4.extract_lane(wrapped, 0), f32x4.extract_lane(v4, 0)),
@@ -206,4 +322,5 @@ export function skyDraw4(u: v128, v: v128): void {
     fetch(f32x4.extract_lane(wrapped, 3), f32x4.extract_lane(v4, 3)),
   );
   skyDensity = cd;
+  if (skyBlurred) spreadMirrored(wrapped, v4);
 }

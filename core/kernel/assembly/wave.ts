@@ -2,10 +2,10 @@
 //   aim → trace ⇄ misses → shade by finish → shadow rays → trace …, and at the end what each path leaves for the film.
 // A path's picture depends on pixel, sample and seed alone, so waves may be of any size and threads of any number.
 import {
-  BUCKETS, INSTANCE_BYTES, INSTANCE_EMITTER, INSTANCE_FLAGS, IS_LIGHT, LANE_BUCKETS, LANE_LISTS, PART_CASTER,
-  PART_FLAGS, PART_HIDDEN, P_ALPHA, P_B1, P_B2, P_BEHIND, P_BEYOND, P_CASTER, P_DEPTH, P_DX, P_DY, P_DZ, P_FINISH, P_FROM, P_HUE,
+  BUCKETS, GLOW, INSTANCE_BYTES, INSTANCE_EMITTER, INSTANCE_FLAGS, IS_LIGHT, LANE_BUCKETS, LANE_LISTS, PART_CASTER,
+  PART_FLAGS, PART_HIDDEN, P_ALPHA, P_B1, P_B2, P_BEHIND, P_BEYOND, P_CASTER, P_DEPTH, P_DX, P_DY, P_DZ, P_FINISH, P_FROM, P_GX, P_GY, P_GZ, P_HUE,
   P_INSIDE, P_INSTANCE, P_KEPT, P_KINDS, P_NEAR, P_NOW, P_OX, P_OY, P_OZ, P_PART, P_PASSES, P_PDF, P_PIXEL,
-  P_SBLUE, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SGREEN, P_SGROUP, P_SNEAR, P_SREACH, P_SRED, P_SX, P_SY, P_SZ, P_T, P_TB,
+  P_SBLUE, P_SDIFFUSE_B, P_SDIFFUSE_G, P_SDIFFUSE_R, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SGREEN, P_SGROUP, P_SNEAR, P_SREACH, P_SRED, P_SX, P_SY, P_SZ, P_T, P_TB,
   P_TG, P_TR, P_TRAVELLED, P_TRIANGLE, WAVE, WAVE_SIDE,
 } from './layout';
 import { byPhotonsHere } from './caustics';
@@ -13,7 +13,10 @@ import { aimPaths, pixelAt } from './eye';
 import { clear, clearShares, gain, leave } from './film';
 import { standOnHit } from './geometry';
 import { div, gather, mad, most, mul, pick, splat } from './lanes';
-import { colourOf, facing, groupOf, onlySky, skyChance, standAt } from './lights';
+import {
+  byPhotons, cardAcross, chanceOf, colourOf, cosineOfEdge, facing, groupOf, isCard, isOnFace, kindOf, onlySky, skyChance,
+  solidAngleOf, standAt,
+} from './lights';
 import { inAir, isOverruled } from './media';
 import { absorb, balance, gives, meet, meetSent, setBounces } from './meet';
 import { isPane, MOST_PASSES, paneB, paneG, paneR, paneRays, passesPane, throughPanes } from './panes';
@@ -21,10 +24,14 @@ import { entry, f, scale, w, waveAt } from './paths';
 import { sendWave, wasSent } from './photons';
 import { skyKept } from './receive';
 import { hasRecipe, OF_PATHS, resolved } from './recipe';
+import { cardHides, skyTaken, skyTakenB, skyTakenG, skyTakenR, takenB, takenG, takenOf, takenR } from './roles';
 import { draw1, drawX, pixelSeed } from './sampler4';
-import { finishAt, instances, lane, partAt, seenFrom, sheets } from './scene';
+import { cards, directionals, discs, finishAt, instances, lane, partAt, parted, seenFrom, sheets } from './scene';
 import { alive, bounce, PAIRS, queuedRays } from './shade';
-import { look4, skyB, skyDensity, skyG, skyGroup, skyR, skySeen } from './surround';
+import {
+  behindBlurred, look4, lookBehind, skyB, skyBehindB, skyBehindG, skyBehindR, skyBlurred, skyDensity, skyG, skyGroup,
+  skyMirrorB, skyMirrorG, skyMirrorR, skyR, skySeen,
+} from './surround';
 import { closest, closestAfter, foundB1, foundB2, foundInstance, foundT, occluded } from './traverse';
 import { scattersIn, wander } from './volume';
 
@@ -49,6 +56,36 @@ let touched: usize = 0;
 
 export function raysTraced(): f64 {
   return rays;
+}
+
+/** Adds light of an emitter that a path meets, as far as its last surface takes it. */
+function meetsLight(at: usize, emitter: i32, share: f32): void {
+  if (!parted)
+    gives(at, share, colourOf(emitter, 0), colourOf(emitter, 1), colourOf(emitter, 2), groupOf(emitter));
+  else if (takenOf(at, emitter))
+    gives(
+      at, share, colourOf(emitter, 0) * takenR, colourOf(emitter, 1) * takenG, colourOf(emitter, 2) * takenB,
+      groupOf(emitter),
+    );
+}
+
+/** Light of directional lights that have a size, where a path's ray runs into them. */
+function meetsDiscs(at: usize): void {
+  const dx = f(P_DX, at);
+  const dy = f(P_DY, at);
+  const dz = f(P_DZ, at);
+  for (let i = 0; i < directionals; i++) {
+    const edge = cosineOfEdge(i);
+    if (!(edge < 1) || facing(i, dx, dy, dz) < edge) continue;
+    const own: f32 = byPhotonsHere() && byPhotons(i) ? f(P_NOW, at) : 1;
+    const pdf = f(P_PDF, at);
+    let share = own;
+    if (pdf > 0) {
+      standAt(at);
+      share = (own * pdf) / (pdf + chanceOf(i) / solidAngleOf(i));
+    }
+    meetsLight(at, i, share);
+  }
 }
 
 /** Traces one path's ray to the surface it is shaded on. @returns false when it meets none */
@@ -86,12 +123,16 @@ function trace(at: usize, index: i32): i32 {
       // area lights glow on one side, are not seen directly, and block nothing
       if (w(P_DEPTH, at) > 0 && !sending) {
         const emitter = load<i32>(record, INSTANCE_EMITTER);
-        const cosine = facing(emitter, dx, dy, dz);
-        if (cosine > 0) {
-          gives(
-            at, balance(at, emitter, t, cosine), colourOf(emitter, 0), colourOf(emitter, 1), colourOf(emitter, 2),
-            groupOf(emitter),
-          );
+        const ball = kindOf(emitter) === GLOW;
+        if (ball) standOnHit(at);
+        const here = ball || isOnFace(emitter, ox + dx * t, oy + dy * t, oz + dz * t);
+        const cosine: f32 = ball
+          ? (w(P_BEHIND, at) !== 0 ? <f32>0 : -(dx * f(P_GX, at) + dy * f(P_GY, at) + dz * f(P_GZ, at)))
+          : here ? facing(emitter, dx, dy, dz) : <f32>0;
+        if (cosine > 0) meetsLight(at, emitter, balance(at, emitter, t, cosine));
+        if (here && isCard(emitter) && !cardHides(at)) {
+          store<i32>(at + P_PASSES, 1);
+          return 0;
         }
       }
       passed = true;
@@ -153,6 +194,17 @@ function look(n: i32): void {
     }
     // light that photons bring over casters is theirs
     if (byPhotonsHere()) share = mul(share, skyKept(skyR, skyG, skyB, gather(wave + P_NOW, a, b, c, d)));
+    if (parted || behindBlurred()) {
+      if (behindBlurred())
+        lookBehind(
+          gather(wave + P_DX, a, b, c, d), gather(wave + P_DY, a, b, c, d), gather(wave + P_DZ, a, b, c, d),
+        );
+      seesApart(wave + a, 0, laneOf(share, 0));
+      if (i + 1 < n) seesApart(wave + b, 1, laneOf(share, 1));
+      if (i + 2 < n) seesApart(wave + c, 2, laneOf(share, 2));
+      if (i + 3 < n) seesApart(wave + d, 3, laneOf(share, 3));
+      continue;
+    }
     const r = mul(mul(gather(wave + P_TR, a, b, c, d), share), skyR);
     const g = mul(mul(gather(wave + P_TG, a, b, c, d), share), skyG);
     const l = mul(mul(gather(wave + P_TB, a, b, c, d), share), skyB);
@@ -165,6 +217,35 @@ function look(n: i32): void {
 
 // @ts-ignore: decorator
 @inline function sees(at: usize, r: f32, g: f32, b: f32): void { gain(at, r, g, b, skyGroup); }
+
+/** What a path gets of the surround where it reaches lobes differently, or is blurred. */
+function seesApart(at: usize, lane: i32, share: f32): void {
+  const r = laneOf(skyR, lane);
+  const g = laneOf(skyG, lane);
+  const b = laneOf(skyB, lane);
+  if (w(P_DEPTH, at) === 0) {
+    if (behindBlurred())
+      sees(
+        at, f(P_TR, at) * laneOf(skyBehindR, lane), f(P_TG, at) * laneOf(skyBehindG, lane),
+        f(P_TB, at) * laneOf(skyBehindB, lane),
+      );
+    else sees(at, f(P_TR, at) * r, f(P_TG, at) * g, f(P_TB, at) * b);
+    return;
+  }
+  if (!parted) {
+    sees(at, f(P_TR, at) * share * r, f(P_TG, at) * share * g, f(P_TB, at) * share * b);
+    return;
+  }
+  if (skyBlurred) skyTaken(at, r, g, b, laneOf(skyMirrorR, lane), laneOf(skyMirrorG, lane), laneOf(skyMirrorB, lane));
+  else skyTaken(at, r, g, b, r, g, b);
+  sees(at, f(P_TR, at) * share * skyTakenR, f(P_TG, at) * share * skyTakenG, f(P_TB, at) * share * skyTakenB);
+}
+
+// @ts-ignore: decorator
+@inline function laneOf(v: v128, k: i32): f32 {
+  return k === 0 ? f32x4.extract_lane(v, 0) : k === 1 ? f32x4.extract_lane(v, 1)
+    : k === 2 ? f32x4.extract_lane(v, 2) : f32x4.extract_lane(v, 3);
+}
 
 /** Traces the queued shadow rays and adds what gets along them. */
 function shadows(n: i32, index: i32): void {
@@ -190,6 +271,14 @@ function shadows(n: i32, index: i32): void {
         g = paneG;
         b = paneB;
       }
+    }
+    if (
+      cards > 0 && reach >= 0 &&
+      cardAcross(f(P_SX, at), f(P_SY, at), f(P_SZ, at), f(P_SDX, at), f(P_SDY, at), f(P_SDZ, at), reach)
+    ) {
+      r *= f(P_SDIFFUSE_R, at);
+      g *= f(P_SDIFFUSE_G, at);
+      b *= f(P_SDIFFUSE_B, at);
     }
     gain(at, f(P_SRED, at) * r, f(P_SGREEN, at) * g, f(P_SBLUE, at) * b, w(P_SGROUP, at));
   }
@@ -298,6 +387,7 @@ export function traceWave(x0: i32, y0: i32, x1: i32, y1: i32, index: i32, seed: 
         }
       } else if (w(P_PASSES, at) === 0 && (w(P_DEPTH, at) > 0 || (skySeen && !masks))) {
         if (w(P_DEPTH, at) === 0) store<f32>(at + P_ALPHA, 1);
+        else if (discs) meetsDiscs(at);
         store<u32>(missed + (<usize>lost << 2), <u32>path);
         lost++;
       }

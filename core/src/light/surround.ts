@@ -25,6 +25,57 @@ export function positionOf(x: number, y: number, z: number): [number, number] {
   return [atan2(z, x) / (2 * Math.PI) + 0.5, 0.5 - asin(y) / Math.PI];
 }
 
+/** How a surround stands, radians. */
+export interface Stance {
+  turn: number;
+  tilt?: number;
+  roll?: number;
+}
+
+/**
+ * From the world into a surround's picture, row by row. The picture is turned about the upright axis, then tilted about
+ * the one to the right, then rolled about the one to the front.
+ */
+export function intoPicture({ turn, tilt = 0, roll = 0 }: Stance): number[] {
+  const [ct, st, ca, sa, cr, sr] = [cos(turn), sin(turn), cos(tilt), sin(tilt), cos(roll), sin(roll)];
+  // the transpose of Rz(roll) · Rx(tilt) · Ry(turn)
+  return [
+    cr * ct - sr * sa * st,
+    sr * ct + cr * sa * st,
+    -ca * st,
+    -sr * ca,
+    cr * ca,
+    sa,
+    cr * st + sr * sa * ct,
+    sr * st - cr * sa * ct,
+    ca * ct,
+  ];
+}
+
+/** A world direction as the picture has it, by intoPicture. */
+export const inPicture = (
+  m: readonly number[],
+  x: number,
+  y: number,
+  z: number,
+): [number, number, number] => [
+  m[0] * x + m[1] * y + m[2] * z,
+  m[3] * x + m[4] * y + m[5] * z,
+  m[6] * x + m[7] * y + m[8] * z,
+];
+
+/** Where in the world a picture's direction is, by intoPicture. */
+export const outOfPicture = (
+  m: readonly number[],
+  x: number,
+  y: number,
+  z: number,
+): [number, number, number] => [
+  m[0] * x + m[3] * y + m[6] * z,
+  m[1] * x + m[4] * y + m[7] * z,
+  m[2] * x + m[5] * y + m[8] * z,
+];
+
 /** What an artist asks about an environment: range in stops, brightest direction, mean luminance. */
 export interface SurroundFacts {
   mean: number;

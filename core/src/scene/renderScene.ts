@@ -80,31 +80,60 @@ export interface Thing {
   piece: string | null;
 }
 
+/** What of a surface a light reaches: its diffuse lobes, its mirroring ones, and what comes through it. */
+export interface Reach {
+  diffuse: boolean;
+  mirrored: boolean;
+  through: boolean;
+}
+
+/** How a light fades: as light does, or by a way that is true at a reference distance. */
+export interface Fall {
+  way: 'square' | 'linear' | 'none' | 'clamped';
+  /** Metres. */
+  reference: number;
+}
+
 interface AnyLight {
   id: string;
   name: string;
   placed: PlacedLight;
   shadow: boolean;
+  /** All of it where absent. */
+  reach?: Reach;
+  /** Things it falls on, places in the scene's things; on all where absent. */
+  only?: readonly number[];
   /** Its share group. */
   group: number;
 }
 
 export type SceneLight = AnyLight &
+  /** `round`: the ellipse in its rectangle; `card`: it also stands in the way of what mirrors see. */
   (
-    | { kind: 'area'; width: number; height: number }
+    | { kind: 'area'; width: number; height: number; round?: boolean; card?: boolean }
     /** `range`: metres at which it has faded to nothing; only lights from files have one. */
-    | { kind: 'spot'; cosInner: number; cosOuter: number; range?: number }
-    /** Shines alike all around. */
-    | { kind: 'point'; range?: number }
-    | { kind: 'directional' }
+    | { kind: 'spot'; cosInner: number; cosOuter: number; range?: number; fall?: Fall }
+    /** Shines alike all around; a ball where it has a radius, metres. */
+    | { kind: 'point'; range?: number; fall?: Fall; radius?: number }
+    /** A disc at infinity where the cosine of its angular radius is below one; −1 is all of the sphere. */
+    | { kind: 'directional'; cosEdge?: number }
   );
 
 export interface SceneSurround {
   picture: SurroundPicture;
   /** Linear factor (2 to the stops). */
   gain: number;
+  /** Linear colour it is seen through; white where absent. */
+  tint?: readonly number[];
+  /** Radians: about the upright axis, then about the one across, then about the one towards the front. */
   turn: number;
+  tilt?: number;
+  roll?: number;
   seen: boolean;
+  /** What of surfaces it reaches; all where absent. */
+  reach?: Reach;
+  /** Standard deviations of the blur in what the camera sees of it, and mirrors, radians; sharp where absent. */
+  blur?: { behind: number; mirrored: number };
   group: number;
 }
 

@@ -34,23 +34,13 @@ export interface KernelExports {
     points: number,
     sheets: number,
     mirror: number,
+    cards: number,
+    parted: number,
+    discs: number,
   ): void;
   setEye(at: number, width: number, height: number, orthographic: number): void;
   setMasks(hidden: number): void;
-  setSurround(
-    picture: number,
-    width: number,
-    height: number,
-    unit: number,
-    turnCos: number,
-    turnSin: number,
-    seen: number,
-    map: number,
-    columns: number,
-    rows: number,
-    weight: number,
-    group: number,
-  ): void;
+  setSurround(at: number): void;
   setShares(at: number, groups: number): void;
   setLimits(scattered: number, reflected: number, transmitted: number): void;
   setSources(at: number, count: number, sky: number, box: number, reach: number): void;

@@ -60,8 +60,8 @@ export const CASTS_SHADOW = 1;
 /** Flag of instances that are area lights. */
 export const IS_LIGHT = 2;
 
-/** Bytes of a part: finish, flags, emitter, group. */
-export const PART_BYTES = 16;
+/** Bytes of a part: finish, flags, emitter, group, links. */
+export const PART_BYTES = 32;
 
 /** Where a part has its flags. */
 export const PART_FLAGS = 4;
@@ -81,6 +81,9 @@ export const PART_CASTER = 4;
 /** Where a part has its share group. */
 export const PART_GROUP = 12;
 
+/** Where a part has a bit for each choice of things that it is among. */
+export const PART_LINKS = 16;
+
 /** Flag of the medium a path is in: it is what lies beneath a finish’s surface, not its glass. */
 export const BENEATH = 1073741824;
 
@@ -92,6 +95,36 @@ export const BY_PHOTONS = 2;
 
 /** Flag of emitters that give different light in different places. */
 export const FED = 4;
+
+/** Flag of emitters that stand in the way of what mirrors see. */
+export const CARD = 8;
+
+/** Flag of area lights that are ellipses in their rectangles. */
+export const ROUND = 16;
+
+/** Whether a light is scattered by diffuse lobes. */
+export const FEEDS_DIFFUSE = 1;
+
+/** Whether a light is mirrored. */
+export const FEEDS_MIRROR = 2;
+
+/** Whether a light comes through. */
+export const FEEDS_THROUGH = 4;
+
+/** A light that does all of it. */
+export const FEEDS_ALL = 7;
+
+/** Fades with the square of the distance, as light does. */
+export const FALL_SQUARE = 0;
+
+/** Fades with the distance; true at the reference. */
+export const FALL_LINEAR = 1;
+
+/** Does not fade; true at the reference. */
+export const FALL_NONE = 2;
+
+/** Fades with the square of the distance, but no brighter than at the reference. */
+export const FALL_CLAMPED = 3;
 
 /** Entries of a finish’s rows over the cosine. */
 export const ROWS = 32;
@@ -117,8 +150,11 @@ export const FINISH_BYTES = 2848;
 /** Bytes of a node of the light tree. */
 export const LIGHT_NODE_BYTES = 208;
 
+/** Bytes of the surround. */
+export const SURROUND_BYTES = 128;
+
 /** Bytes of an emitter. */
-export const EMITTER_BYTES = 112;
+export const EMITTER_BYTES = 128;
 
 /** Paths of a wave. */
 export const WAVE = 256;
@@ -169,25 +205,25 @@ export const LANE_HITS = 40960;
 export const LANE_WAVE = 57344;
 
 /** Where a lane has its lists of paths. */
-export const LANE_LISTS = 153024;
+export const LANE_LISTS = 160304;
 
 /** Finishes sorted by at once; more share a place, which only makes groups smaller. */
 export const BUCKETS = 512;
 
 /** Where a lane sorts its paths by finish. */
-export const LANE_BUCKETS = 157120;
+export const LANE_BUCKETS = 164400;
 
 /** Where a lane has vectors of a group while single numbers are put in. */
-export const LANE_SCRATCH = 161216;
+export const LANE_SCRATCH = 168496;
 
 /** Where a lane has the photons near each of a group, NEAR of them for each. */
-export const LANE_NEAR = 161472;
+export const LANE_NEAR = 168752;
 
 /** Photons a path may take in at once; where more are near, every so manieth. */
 export const NEAR = 64;
 
 /** Bytes of a lane. */
-export const LANE_BYTES = 162560;
+export const LANE_BYTES = 169792;
 
 /** Most memory the shared module declares, in pages of 64 KiB. */
 export const MOST_PAGES = 32768;
@@ -741,6 +777,102 @@ export const F_FREE0 = 280;
 /** Finish: free1. */
 export const F_FREE1 = 284;
 
+/** Surround: picture. */
+export const SU_PICTURE = 0;
+
+/** Surround: width. */
+export const SU_WIDTH = 4;
+
+/** Surround: height. */
+export const SU_HEIGHT = 8;
+
+/** Surround: unit. */
+export const SU_UNIT = 12;
+
+/** Surround: behind. */
+export const SU_BEHIND = 16;
+
+/** Surround: behindWidth. */
+export const SU_BEHIND_WIDTH = 20;
+
+/** Surround: behindHeight. */
+export const SU_BEHIND_HEIGHT = 24;
+
+/** Surround: behindUnit. */
+export const SU_BEHIND_UNIT = 28;
+
+/** Surround: mirrored. */
+export const SU_MIRRORED = 32;
+
+/** Surround: mirroredWidth. */
+export const SU_MIRRORED_WIDTH = 36;
+
+/** Surround: mirroredHeight. */
+export const SU_MIRRORED_HEIGHT = 40;
+
+/** Surround: mirroredUnit. */
+export const SU_MIRRORED_UNIT = 44;
+
+/** Surround: xx. */
+export const SU_XX = 48;
+
+/** Surround: xy. */
+export const SU_XY = 52;
+
+/** Surround: xz. */
+export const SU_XZ = 56;
+
+/** Surround: red. */
+export const SU_RED = 60;
+
+/** Surround: yx. */
+export const SU_YX = 64;
+
+/** Surround: yy. */
+export const SU_YY = 68;
+
+/** Surround: yz. */
+export const SU_YZ = 72;
+
+/** Surround: green. */
+export const SU_GREEN = 76;
+
+/** Surround: zx. */
+export const SU_ZX = 80;
+
+/** Surround: zy. */
+export const SU_ZY = 84;
+
+/** Surround: zz. */
+export const SU_ZZ = 88;
+
+/** Surround: blue. */
+export const SU_BLUE = 92;
+
+/** Surround: map. */
+export const SU_MAP = 96;
+
+/** Surround: columns. */
+export const SU_COLUMNS = 100;
+
+/** Surround: rows. */
+export const SU_ROWS = 104;
+
+/** Surround: weight. */
+export const SU_WEIGHT = 108;
+
+/** Surround: group. */
+export const SU_GROUP = 112;
+
+/** Surround: seen. */
+export const SU_SEEN = 116;
+
+/** Surround: feeds. */
+export const SU_FEEDS = 120;
+
+/** Surround: free. */
+export const SU_FREE = 124;
+
 /** Emitter: kind. */
 export const E_KIND = 0;
 
@@ -824,6 +956,18 @@ export const E_FIRST = 104;
 
 /** Emitter: instance. */
 export const E_INSTANCE = 108;
+
+/** Emitter: feeds. */
+export const E_FEEDS = 112;
+
+/** Emitter: links. */
+export const E_LINKS = 116;
+
+/** Emitter: fall. */
+export const E_FALL = 120;
+
+/** Emitter: reference. */
+export const E_REFERENCE = 124;
 
 /** Photon: x. */
 export const PH_X = 0;

@@ -1,8 +1,9 @@
 /** Everything that shines for an eye, and the tree by which the kernel chooses among it (kernel/assembly/lights.ts). */
 import { luminance } from '../maths/colour.ts';
-import type { RenderScene, SceneLight, SceneSolid } from '../scene/renderScene.ts';
+import type { Reach, RenderScene, SceneLight, SceneSolid } from '../scene/renderScene.ts';
 import { composed, scaleOf } from '../scene/transform.ts';
 import { F, RECORD } from './finishRecords.ts';
+import { BALL } from './lightBodies.ts';
 import * as K from './kernelLayout.ts';
 
 type Vec = [number, number, number];
@@ -30,12 +31,68 @@ export interface EyeLights {
   nodeCount: number;
   /** Emitter of each part, or −1. */
   ofPart: Int32Array;
-  /** Emitter of each area light, in their order. */
-  ofArea: number[];
+  /** Emitter of each light that has a body, in their order (hasBody). */
+  ofBody: number[];
+  /** Cards follow the directional ones. */
+  cards: number;
+  /** Whether lights reach lobes differently, or only some things; and whether directional ones have a size. */
+  parted: boolean;
+  discs: boolean;
+  /** Of each thing, a bit for each choice of things that it is among. */
+  links: Int32Array;
   /** Where each emitter is: the middle and radius of a ball about it; directional ones are nowhere. */
   places: { middle: Vec; radius: number }[];
   /** Whether lights shine that no bounce finds. */
   points: boolean;
+}
+
+/** Whether rays may run into a light: a rectangle, or a ball. */
+export const hasBody = (
+  light: SceneLight,
+): light is SceneLight & ({ kind: 'area' } | { kind: 'point'; radius: number }) =>
+  light.kind === 'area' || isBall(light);
+
+export const isBall = (light: SceneLight): light is SceneLight & { kind: 'point'; radius: number } =>
+  light.kind === 'point' && (light.radius ?? 0) > 0;
+
+/** Whether a light is a point or a single direction, that no ray runs into. */
+const isDelta = (light: SceneLight): boolean =>
+  light.kind === 'directional' ? (light.cosEdge ?? 1) >= 1 : !hasBody(light);
+
+const isCard = (light: SceneLight) => light.kind === 'area' && light.card === true;
+
+/** Bits of what a light or surround reaches. */
+export const feedsOf = (reach: Reach | undefined): number =>
+  reach
+    ? (reach.diffuse ? K.FEEDS_DIFFUSE : 0) |
+      (reach.mirrored ? K.FEEDS_MIRROR : 0) |
+      (reach.through ? K.FEEDS_THROUGH : 0)
+    : K.FEEDS_ALL;
+
+/** Choices of things that lights may fall on, in one scene: bits of a word, but its sign. */
+const MOST_LINKS = 31;
+
+/**
+ * A bit for each choice of things, and of each thing the choices it is among.
+ * @throws RangeError when lights fall on more than 31 different choices of things
+ */
+function linked(scene: RenderScene): { of: Int32Array; bits: number[] } {
+  const of = new Int32Array(scene.things.length);
+  const known = new Map<string, number>();
+  const bits = scene.lights.map(({ only }) => {
+    if (!only) return 0;
+    const key = [...only].sort((a, b) => a - b).join(' ');
+    let bit = known.get(key);
+    if (bit === undefined) {
+      if (known.size === MOST_LINKS)
+        throw new RangeError(`lights fall on more than ${MOST_LINKS} different choices of things`);
+      bit = 1 << known.size;
+      known.set(key, bit);
+      for (const thing of only) of[thing] |= bit;
+    }
+    return bit;
+  });
+  return { of, bits };
 }
 
 /** Shape of a run of triangles about its solid's origin. */
@@ -98,12 +155,14 @@ const CLOSED_FACES = 0.25;
  * Gathers what shines for an eye.
  * @param dressed finish of each part as this eye sees it
  * @param areas addresses of the solids' cumulative areas
+ * @param bodies of lights: where the ball has its cumulative areas, and number of the first of their instances
  */
 export function eyeLights(
   scene: RenderScene,
   records: Float32Array,
   dressed: Int32Array,
   areas: readonly number[],
+  bodies: { ball: number; first: number } = { ball: 0, first: 0 },
 ): EyeLights {
   const { parts, instances, placements } = scene;
   const glowing: number[] = [];
@@ -112,18 +171,23 @@ export function eyeLights(
     if (luminance(records[at], records[at + 1], records[at + 2]) > 0) glowing.push(i);
   }
   const distant = scene.lights.filter((l) => l.kind === 'directional');
-  const local = scene.lights.filter((l) => l.kind !== 'directional');
+  const cards = scene.lights.filter(isCard);
+  const local = scene.lights.filter((l) => l.kind !== 'directional' && !isCard(l));
+  const links = linked(scene);
   const count = scene.lights.length + glowing.length;
   const emitters = new ArrayBuffer(count * K.EMITTER_BYTES);
   const floats = new Float32Array(emitters);
   const words = new Int32Array(emitters);
   const bounds: Bound[] = [];
   const ofPart = new Int32Array(parts.count).fill(-1);
-  const ofArea: number[] = [];
+  const embodied = scene.lights.filter(hasBody);
+  const ofBody: number[] = embodied.map(() => 0);
   let number = 0;
-  for (const light of [...distant, ...local]) {
-    if (light.kind === 'area') ofArea.push(number);
-    writeLight(light, number, floats, words);
+  for (const light of [...distant, ...cards, ...local]) {
+    const body = hasBody(light) ? embodied.indexOf(light) : -1;
+    if (body >= 0) ofBody[body] = number;
+    writeLight(light, number, floats, words, { ball: bodies.ball, instance: bodies.first + body });
+    words[(number * K.EMITTER_BYTES + K.E_LINKS) / 4] = links.bits[scene.lights.indexOf(light)];
     if (light.kind !== 'directional') bounds.push({ emitter: number, ...boundOf(light) });
     number++;
   }
@@ -146,6 +210,7 @@ export function eyeLights(
     words[base + K.E_KIND / 4] = K.GLOW;
     words[base + K.E_FLAGS / 4] = K.CASTS | (scene.finishes[dressed[part]].recipe ? K.FED : 0);
     words[base + K.E_GROUP / 4] = parts.group[part];
+    words[base + K.E_FEEDS / 4] = K.FEEDS_ALL;
     floats[base + K.E_AREA / 4] = area;
     floats.set([...colour, luminance(...colour)], base + K.E_RED / 4);
     words[base + K.E_CDF / 4] = areas[instances.solid[instance]] + (parts.first[part] + runOf[part]) * 4;
@@ -177,9 +242,16 @@ export function eyeLights(
     nodes,
     nodeCount,
     ofPart,
-    ofArea,
+    ofBody,
+    cards: cards.length,
+    parted:
+      scene.lights.some((l) => l.only || feedsOf(l.reach) !== K.FEEDS_ALL || isCard(l)) ||
+      feedsOf(scene.surround.reach) !== K.FEEDS_ALL ||
+      (scene.surround.blur?.mirrored ?? 0) > 0,
+    discs: distant.some((l) => !isDelta(l)),
+    links: links.of,
     places,
-    points: scene.lights.some((l) => l.kind !== 'area'),
+    points: scene.lights.some(isDelta),
   };
 }
 
@@ -191,21 +263,60 @@ function runNumbers({ parts }: RenderScene): Int32Array {
   return out;
 }
 
-function writeLight(light: SceneLight, number: number, floats: Float32Array, words: Int32Array): void {
+const FALLS = {
+  square: K.FALL_SQUARE,
+  linear: K.FALL_LINEAR,
+  none: K.FALL_NONE,
+  clamped: K.FALL_CLAMPED,
+};
+
+function writeLight(
+  light: SceneLight,
+  number: number,
+  floats: Float32Array,
+  words: Int32Array,
+  body: { ball: number; instance: number },
+): void {
   const base = (number * K.EMITTER_BYTES) / 4;
   const { placed } = light;
   const put = (offset: number, ...values: number[]) => floats.set(values, base + offset / 4);
   const [wide, high] = light.kind === 'area' ? [light.width, light.height] : [1, 1];
   const kinds = { area: K.AREA, spot: K.SPOT, directional: K.DIRECTIONAL, point: K.POINT };
   words[base + K.E_KIND / 4] = kinds[light.kind];
-  words[base + K.E_FLAGS / 4] = light.shadow ? K.CASTS : 0;
+  const round = light.kind === 'area' && light.round === true;
+  words[base + K.E_FLAGS / 4] =
+    (light.shadow ? K.CASTS : 0) | (isCard(light) ? K.CARD : 0) | (round ? K.ROUND : 0);
   words[base + K.E_GROUP / 4] = light.group;
-  put(K.E_X, ...placed.position, wide * high);
-  put(K.E_RIGHT_X, ...placed.right.map((v) => v * wide), light.kind === 'spot' ? light.cosInner : 0);
+  words[base + K.E_FEEDS / 4] = isCard(light) ? K.FEEDS_MIRROR : feedsOf(light.reach);
+  const edge = light.kind === 'directional' ? (light.cosEdge ?? 1) : 1;
+  const solid = edge < 1 ? 2 * Math.PI * (1 - edge) : 1;
+  put(K.E_X, ...placed.position, round ? (wide * high * Math.PI) / 4 : wide * high * solid);
+  put(K.E_RIGHT_X, ...placed.right.map((v) => v * wide), light.kind === 'spot' ? light.cosInner : edge);
   put(K.E_UP_X, ...placed.up.map((v) => v * high), light.kind === 'spot' ? light.cosOuter : 0);
   const range = light.kind === 'spot' || light.kind === 'point' ? (light.range ?? 0) : 0;
   put(K.E_FORWARD_X, ...placed.forward, range);
-  put(K.E_RED, ...placed.colour, luminance(...placed.colour));
+  const fall = light.kind === 'spot' || light.kind === 'point' ? light.fall : undefined;
+  words[base + K.E_FALL / 4] = FALLS[fall?.way ?? 'square'];
+  put(K.E_REFERENCE, fall?.reference ?? 1);
+  const radiance = placed.colour.map((v) => v * perStrength(light)) as Vec;
+  // how much a directional light may give a plane is asked for, not how bright it looks
+  put(K.E_RED, ...radiance, luminance(...(light.kind === 'directional' ? placed.colour : radiance)));
+  if (!isBall(light)) return;
+  words[base + K.E_KIND / 4] = K.GLOW;
+  put(K.E_X + 12, 4 * Math.PI * light.radius ** 2);
+  words[base + K.E_CDF / 4] = body.ball;
+  words[base + K.E_COUNT / 4] = BALL.triangles;
+  words[base + K.E_FIRST / 4] = 0;
+  words[base + K.E_INSTANCE / 4] = body.instance;
+}
+
+/** What a light's body gives for its strength: radiance of a ball for its candela, of a disc at infinity for its lux. */
+function perStrength(light: SceneLight): number {
+  if (isBall(light)) return 1 / (Math.PI * light.radius ** 2);
+  if (light.kind !== 'directional') return 1;
+  const edge = light.cosEdge ?? 1;
+  // from all around strength is luminance already
+  return edge >= 1 || edge <= -1 ? 1 : 1 / (Math.PI * (1 - Math.max(0, edge) ** 2));
 }
 
 function boundOf(light: SceneLight): Omit<Bound, 'emitter'> {
@@ -214,11 +325,13 @@ function boundOf(light: SceneLight): Omit<Bound, 'emitter'> {
   const any = { middle: placed.position, axis: placed.forward, radius: 0 };
   if (light.kind === 'area') {
     const { width, height } = light;
+    const share = light.round ? Math.PI / 4 : 1;
     const radius = Math.sqrt(width * width + height * height) / 2;
-    return { ...any, power: strength * width * height, radius, cosSpread: 1, cosReach: 0 };
+    return { ...any, power: strength * width * height * share, radius, cosSpread: 1, cosReach: 0 };
   }
   if (light.kind === 'spot') return { ...any, power: strength, cosSpread: 1, cosReach: light.cosOuter };
-  return { ...any, power: strength, cosSpread: -1, cosReach: 0 };
+  const radius = isBall(light) ? light.radius : 0;
+  return { ...any, power: strength, radius, cosSpread: -1, cosReach: 0 };
 }
 
 const CHILDREN = 4;

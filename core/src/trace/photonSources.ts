@@ -2,6 +2,7 @@
  * What throws caustics, and from where light is sent to it by photons (kernel/assembly/photons.ts): lamps that are small
  * as the casters see them, and what of the surround stands far out of the rest. Large lights are found by paths as well.
  */
+import { luminance } from '../maths/colour.ts';
 import { pow } from '../maths/reproducible.ts';
 import { centreOf, type Box } from '../stage/camera.ts';
 import type { RenderScene, SceneSolid } from '../scene/renderScene.ts';
@@ -9,7 +10,7 @@ import { composed } from '../scene/transform.ts';
 import type { Eye } from './eye.ts';
 import { F, RECORD } from './finishRecords.ts';
 import * as K from './kernelLayout.ts';
-import type { EyeLights } from './lightTree.ts';
+import { feedsOf, type EyeLights } from './lightTree.ts';
 import type { SurroundMap } from './surroundMap.ts';
 
 type Vec = [number, number, number];
@@ -156,6 +157,8 @@ export function photonSources(
     const at = (e * K.EMITTER_BYTES) / 4;
     const kind = words[at + K.E_KIND / 4];
     if ((words[at + K.E_FLAGS / 4] & K.CASTS) === 0) continue;
+    // photons do not know what lobes and things they may reach
+    if (words[at + K.E_FEEDS / 4] !== K.FEEDS_ALL || words[at + K.E_LINKS / 4] !== 0) continue;
     const strength = floats[at + K.E_LUMINANCE / 4];
     if (!(strength > 0)) continue;
     if (kind === K.DIRECTIONAL) {
@@ -173,9 +176,11 @@ export function photonSources(
     sent.push({ emitter: e, way: K.TO_BOX, weight: (strength * (size || 1) * area) / away2 });
     emitters.push(e);
   }
-  const { gain } = scene.surround;
+  const { tint, reach, blur } = scene.surround;
+  const gain = scene.surround.gain * (tint ? luminance(tint[0], tint[1], tint[2]) : 1);
   const clip = surround.sun.clip * gain;
-  const ofSky = surround.sun.excess > 0 && gain > 0;
+  const whole = feedsOf(reach) === K.FEEDS_ALL && !((blur?.mirrored ?? 0) > 0);
+  const ofSky = whole && surround.sun.excess > 0 && gain > 0;
   if (ofSky) sent.push({ emitter: -1, way: K.ALONG, weight: surround.sun.excess * gain * area });
   const total = sent.reduce((s, { weight }) => s + weight, 0);
   if (!(total > 0)) return null;

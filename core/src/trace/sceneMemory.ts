@@ -2,8 +2,9 @@
  * Scenes in the kernel's memory. Each solid has a tree of its own, built once and kept by content; a small tree over
  * the instances places them. So an edit builds the letters it changes, and what only moves builds none.
  */
+import { blurredSurround } from '../light/blurred.ts';
 import type { SurroundPicture } from '../light/surround.ts';
-import type { RenderScene, SceneSolid } from '../scene/renderScene.ts';
+import type { RenderScene, SceneSolid, SceneSurround } from '../scene/renderScene.ts';
 import { composed } from '../scene/transform.ts';
 import { Arena } from './arena.ts';
 import { MOST_GROUPS } from './film.ts';
@@ -13,8 +14,10 @@ import { byteTable, textureKey, type Texture } from '../texture/texture.ts';
 import { sitesOf } from './sites.ts';
 import { instantiate, type KernelExports, type RayAddresses } from './kernel.ts';
 import * as K from './kernelLayout.ts';
+import { areaOfTriangle, BALL, SQUARE } from './lightBodies.ts';
+import { hasBody, isBall } from './lightTree.ts';
 import { isSharp, MOST_PHOTONS } from './photonSources.ts';
-import { surroundMap, type SurroundMap } from './surroundMap.ts';
+import { halfFloats, surroundMap, type SurroundMap } from './surroundMap.ts';
 
 /** Where a scene lies in memory: plain data, for the threads that trace it. */
 export interface SceneAddresses extends RayAddresses {
@@ -27,25 +30,34 @@ export interface SceneAddresses extends RayAddresses {
   eyeBytes: number;
   /** Cumulative areas of each solid's triangles, run by run (a place in them for each triangle, and one more). */
   areas: number[];
+  /** The same of the ball that point lights with a radius are. */
+  ball: number;
   /** Room for photons as they land, as they are sorted, and for their cells; the same for all scenes that have something sharp. */
   photons: { landed: number; sorted: number; cells: number } | null;
   /** Room for a lane's share groups of a wave. */
   shares: number;
   shareBytes: number;
-  /** Instances of the area lights begin here. */
+  /** Instances of the lights that have bodies begin here (hasBody). */
   firstLight: number;
   /** Triangles of all instances. */
   triangles: number;
 }
 
-interface SurroundAddress {
+/** A picture of half floats, and nits of a stored unit. */
+interface SkyPicture {
   picture: number;
-  map: number;
   width: number;
   height: number;
+  unit: number;
+}
+
+interface SurroundAddress extends SkyPicture {
+  /** What the camera and mirrors see in its place, blurred. */
+  behind: SkyPicture | null;
+  mirrored: SkyPicture | null;
+  map: number;
   columns: number;
   rows: number;
-  unit: number;
   mean: number;
   sunny: boolean;
   sun: SurroundMap['sun'];
@@ -72,16 +84,6 @@ const NOWHERE = 1e30;
 const NO_PICTURE: PictureAddress = { at: 0, peak: 0 };
 /** Bytes of what no present scene uses that are kept for the next. */
 const MOST_UNUSED = 384 * 1024 * 1024;
-/** A unit square about the origin that looks along −z, for area lights. */
-const SQUARE: Pick<SceneSolid, 'triangles' | 'positions' | 'normals' | 'tangents'> = {
-  triangles: 2,
-  positions: Float32Array.from([
-    -0.5, -0.5, 0, 0.5, -0.5, 0, 0.5, 0.5, 0, -0.5, -0.5, 0, 0.5, 0.5, 0, -0.5, 0.5, 0,
-  ]),
-  normals: Float32Array.from([1, 2, 3, 4, 5, 6].flatMap(() => [0, 0, -1])),
-  tangents: Float32Array.from([1, 2, 3, 4, 5, 6].flatMap(() => [1, 0, 0])),
-};
-
 export class SceneMemory {
   readonly memory: WebAssembly.Memory;
   private readonly arena: Arena;
@@ -93,6 +95,7 @@ export class SceneMemory {
   private readonly uvs = new Map<string, Kept<number>>();
   private readonly textures = new Map<string, Kept<PictureAddress>>();
   private readonly surrounds = new Map<SurroundPicture, Kept<SurroundAddress>>();
+  private readonly blurs = new Map<SurroundPicture, Map<number, Kept<SkyPicture>>>();
   /** Blocks of the last two scenes: tracers may still look at the older. */
   private scenes: number[][] = [];
   private count = 0;
@@ -132,9 +135,12 @@ export class SceneMemory {
     const runs = runsOf(scene);
     const solids = scene.solids.map((solid, i) => this.solid(solid, runs[i]));
     const square = this.solid({ key: 'square', uv: new Float32Array(0), ...SQUARE }, [2]);
-    const areas = scene.lights.filter((l) => l.kind === 'area');
+    const bodies = scene.lights.filter(hasBody);
+    const ball = bodies.some(isBall)
+      ? this.solid({ key: 'ball', uv: new Float32Array(0), ...BALL }, [BALL.triangles])
+      : square;
     const { instances, placements, parts } = scene;
-    const instanceCount = instances.count + areas.length;
+    const instanceCount = instances.count + bodies.length;
     const instancesAt = block(instanceCount * K.INSTANCE_BYTES);
     const firstPart = new Int32Array(instances.count);
     for (let p = parts.count - 1; p >= 0; p--) firstPart[parts.instance[p]] = p;
@@ -145,9 +151,13 @@ export class SceneMemory {
       this.instance(instancesAt, i, world, address, firstPart[i], K.CASTS_SHADOW);
       triangles += scene.solids[instances.solid[i]].triangles;
     }
-    areas.forEach(({ placed: { position, right, up, forward }, width, height }, k) => {
-      const world = [0, 1, 2].flatMap((a) => [right[a] * width, up[a] * height, -forward[a], position[a]]);
-      this.instance(instancesAt, instances.count + k, world, square, 0, K.IS_LIGHT);
+    bodies.forEach((light, k) => {
+      const { position, right, up, forward } = light.placed;
+      const [w, h, d] =
+        light.kind === 'area' ? [light.width, light.height, 1] : [light.radius, light.radius, light.radius];
+      const world = [0, 1, 2].flatMap((a) => [right[a] * w, up[a] * h, -forward[a] * d, position[a]]);
+      const body = light.kind === 'area' ? square : ball;
+      this.instance(instancesAt, instances.count + k, world, body, 0, K.IS_LIGHT);
     });
     const pictures = this.pictures(scene);
     const { records, recipes } = this.finishes.compile(scene.finishes, pictures);
@@ -174,7 +184,7 @@ export class SceneMemory {
     const eyes = block(eyeBytes * this.lanes);
     const shareBytes = Math.min(MOST_GROUPS, scene.groups.length) * K.WAVE * 12;
     const shares = block(shareBytes * this.lanes);
-    const surround = this.surround(scene.surround.picture);
+    const surround = this.surround(scene.surround);
     const top = block(this.kernel.nodeBytes(instanceCount));
     if (instanceCount > 0) {
       const scratch = this.arena.allocate(this.kernel.scratchBytes(instanceCount));
@@ -195,6 +205,7 @@ export class SceneMemory {
       eyes,
       eyeBytes,
       areas: solids.map((s) => s.areas),
+      ball: ball.areas,
       photons: scene.finishes.some((_, i) => isSharp(records, i))
         ? (this.photons ??= this.roomForPhotons())
         : null,
@@ -307,7 +318,7 @@ export class SceneMemory {
         out.set(solid.normals.subarray(t * 9, t * 9 + 9), t * stride + 9);
         out.set(solid.tangents.subarray(t * 9, t * 9 + 9), t * stride + 18);
         words[t * stride + 27] = run;
-        sum += areaOf(solid.positions, t * 9);
+        sum += areaOfTriangle(solid.positions, t * 9);
         sums[first + (t - (first - run)) + 1] = sum;
       }
       if (sum > 0) for (let k = first + 1; k <= first + length; k++) sums[k] /= sum;
@@ -353,19 +364,64 @@ export class SceneMemory {
     w[K.INSTANCE_FLAGS / 4] = flags;
   }
 
-  private surround(picture: SurroundPicture): SurroundAddress {
+  private surround({ picture, blur }: SceneSurround): SurroundAddress {
+    const sharp = this.sharp(picture);
+    const blurred = (radians = 0) => (radians > 0 ? this.blurred(picture, radians) : null);
+    return { ...sharp, behind: blurred(blur?.behind), mirrored: blurred(blur?.mirrored) };
+  }
+
+  private halves(picture: SurroundPicture): { at: number; unit: number; bytes: number } {
+    const { halves, unit } = halfFloats(picture);
+    const at = this.arena.allocate(halves.byteLength);
+    new Uint16Array(this.memory.buffer, at, halves.length).set(halves);
+    return { at, unit, bytes: halves.byteLength };
+  }
+
+  private blurred(picture: SurroundPicture, radians: number): SkyPicture {
+    let all = this.blurs.get(picture);
+    if (!all) this.blurs.set(picture, (all = new Map<number, Kept<SkyPicture>>()));
+    let kept = all.get(radians);
+    if (!kept) {
+      const soft = blurredSurround(picture, radians);
+      const { at, unit, bytes } = this.halves(soft);
+      kept = {
+        what: { picture: at, width: soft.width, height: soft.height, unit },
+        blocks: [at],
+        bytes,
+        used: 0,
+      };
+      all.set(radians, kept);
+    }
+    kept.used = this.count;
+    return kept.what;
+  }
+
+  private sharp(picture: SurroundPicture): SurroundAddress {
     let kept = this.surrounds.get(picture);
     if (!kept) {
       const made = surroundMap(picture);
-      const halves = this.arena.allocate(made.halves.byteLength);
-      new Uint16Array(this.memory.buffer, halves, made.halves.length).set(made.halves);
+      const { at: halves, unit, bytes } = this.halves(picture);
       const map = this.arena.allocate(made.map.byteLength);
       new Uint8Array(this.memory.buffer, map, made.map.byteLength).set(new Uint8Array(made.map));
-      const { width, height, columns, rows, unit, mean, sunny, sun } = made;
+      const { columns, rows, mean, sunny, sun } = made;
+      const { width, height } = picture;
       kept = {
-        what: { picture: halves, map, width, height, columns, rows, unit, mean, sunny, sun },
+        what: {
+          picture: halves,
+          map,
+          width,
+          height,
+          columns,
+          rows,
+          unit,
+          mean,
+          sunny,
+          sun,
+          behind: null,
+          mirrored: null,
+        },
         blocks: [halves, map],
-        bytes: made.halves.byteLength + made.map.byteLength,
+        bytes: bytes + made.map.byteLength,
         used: 0,
       };
       this.surrounds.set(picture, kept);
@@ -385,6 +441,7 @@ export class SceneMemory {
     look(this.uvs);
     look(this.textures);
     look(this.surrounds);
+    for (const all of this.blurs.values()) look(all);
     let bytes = unused.reduce((sum, { kept }) => sum + kept.bytes, 0);
     unused.sort((a, b) => a.kept.used - b.kept.used);
     for (const { kept, forget } of unused) {
@@ -407,15 +464,6 @@ function runsOf({ solids, instances, parts }: RenderScene): number[][] {
     if (first.get(solid) === parts.instance[p]) runs[solid].push(parts.triangles[p]);
   }
   return runs;
-}
-
-function areaOf(p: Float32Array, at: number): number {
-  const e1 = [p[at + 3] - p[at], p[at + 4] - p[at + 1], p[at + 5] - p[at + 2]];
-  const e2 = [p[at + 6] - p[at], p[at + 7] - p[at + 1], p[at + 8] - p[at + 2]];
-  const x = e1[1] * e2[2] - e1[2] * e2[1];
-  const y = e1[2] * e2[0] - e1[0] * e2[2];
-  const z = e1[0] * e2[1] - e1[1] * e2[0];
-  return 0.5 * Math.sqrt(x * x + y * y + z * z);
 }
 
 /** The way back of a transform, by cofactors. */

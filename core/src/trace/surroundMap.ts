@@ -1,4 +1,4 @@
-/** The surround as the kernel reads it: a picture of half floats, and a smaller map by which directions are drawn. */
+/** The surround as the kernel reads it: pictures of half floats, and a smaller map by which directions are drawn. */
 import { luminance } from '../maths/colour.ts';
 import { sin } from '../maths/reproducible.ts';
 import { reduced, type SurroundPicture } from '../light/surround.ts';
@@ -15,12 +15,6 @@ const SUN = 100;
 const MOST_HALF = 60000;
 
 export interface SurroundMap {
-  width: number;
-  height: number;
-  /** Four half floats a pixel: r g b and nothing. */
-  halves: Uint16Array;
-  /** What a stored one stands for, nits. */
-  unit: number;
   columns: number;
   rows: number;
   /**
@@ -57,12 +51,23 @@ function guide(cdf: Float32Array, at: number, n: number, out: Int32Array, to: nu
   }
 }
 
+/** A picture as four half floats a pixel, r g b and nothing, and what a stored one stands for, nits. */
+export function halfFloats({ width, height, data }: SurroundPicture): { halves: Uint16Array; unit: number } {
+  let peak = 0;
+  for (let i = 0; i < data.length; i++) if (data[i] > peak) peak = data[i];
+  const unit = peak > MOST_HALF ? peak / MOST_HALF : 1;
+  const halves = new Uint16Array(width * height * 4);
+  for (let i = 0, o = 0; i < data.length; i += 3, o += 4)
+    for (let c = 0; c < 3; c++) halves[o + c] = halfBits(Math.max(0, data[i + c]) / unit);
+  return { halves, unit };
+}
+
 /**
- * Makes both. The map's cells lie between pixel centres and weigh the mean of their four corners, so that a bright
+ * Makes the map. Its cells lie between pixel centres and weigh the mean of their four corners, so that a bright
  * pixel raises every cell that its bilinear footprint reaches and no direction is undersampled.
  */
 export function surroundMap(picture: SurroundPicture): SurroundMap {
-  const { width, height, data } = picture;
+  const { data } = picture;
   let peak = 0;
   let sum = 0;
   for (let i = 0; i < data.length; i++) {
@@ -70,10 +75,6 @@ export function surroundMap(picture: SurroundPicture): SurroundMap {
     sum += data[i];
   }
   const sunny = peak * data.length > SUNNY * sum;
-  const unit = peak > MOST_HALF ? peak / MOST_HALF : 1;
-  const halves = new Uint16Array(width * height * 4);
-  for (let i = 0, o = 0; i < data.length; i += 3, o += 4)
-    for (let c = 0; c < 3; c++) halves[o + c] = halfBits(Math.max(0, data[i + c]) / unit);
 
   const small = reduced(picture, sunny ? WIDEST.sunny : WIDEST.soft);
   const [w, h] = [small.width, small.height];
@@ -106,7 +107,7 @@ export function surroundMap(picture: SurroundPicture): SurroundMap {
   guide(rowCdf, 0, rows, rowGuide, 0);
   for (let r = 0; r < rows; r++) guide(cellCdf, r * (w + 1), w, cellGuide, r * w);
   const mean = total / 2;
-  return { width, height, halves, unit, columns: w, rows, map, mean, sunny, sun: sunOf(picture, SUN * mean) };
+  return { columns: w, rows, map, mean, sunny, sun: sunOf(picture, SUN * mean) };
 }
 
 /** What stands out of a picture above a luminance. */

@@ -1,12 +1,13 @@
 /** Path tracing with the kernel, for one thread: aims it with an eye, and adds its waves to films. */
-import { cos, sin } from '../maths/reproducible.ts';
+import { intoPicture } from '../light/surround.ts';
+import { luminance } from '../maths/colour.ts';
 import type { Eye } from './eye.ts';
 import { addSample, isGoodEnough } from './adding.ts';
 import { squareOf, type Film } from './film.ts';
 import { F, RECORD } from './finishRecords.ts';
 import { instantiate, type KernelExports } from './kernel.ts';
 import * as K from './kernelLayout.ts';
-import { eyeLights, type EyeLights } from './lightTree.ts';
+import { eyeLights, feedsOf, type EyeLights } from './lightTree.ts';
 import { photonCount, photonRadius, photonSources, type PhotonSources } from './photonSources.ts';
 import type { PreparedScene } from './prepare.ts';
 
@@ -104,13 +105,15 @@ export class WaveTracer implements TileTracer {
     for (let i = 0; i < parts.count; i++) {
       if (isPane(records, dressed[i])) sheets = true;
       const hidden = eye.visible !== null && eye.visible[i] === 0;
-      words[i * 4] = dressed[i];
-      words[i * 4 + 1] =
+      const at = (i * K.PART_BYTES) / 4;
+      words[at] = dressed[i];
+      words[at + K.PART_FLAGS / 4] =
         (hidden ? K.PART_HIDDEN : 0) |
         (parts.twoSided[i] ? K.PART_TWO_SIDED : 0) |
         (sources?.casters[i] ? K.PART_CASTER : 0);
-      words[i * 4 + 2] = lights.ofPart[i];
-      words[i * 4 + 3] = parts.group[i];
+      words[at + K.PART_EMITTER / 4] = lights.ofPart[i];
+      words[at + K.PART_GROUP / 4] = parts.group[i];
+      words[at + K.PART_LINKS / 4] = lights.links[parts.thing[i]];
     }
     const emittersAt = partsAt + parts.count * K.PART_BYTES;
     new Uint8Array(buffer, emittersAt, lights.emitters.byteLength).set(new Uint8Array(lights.emitters));
@@ -119,7 +122,7 @@ export class WaveTracer implements TileTracer {
     const nodesAt = emittersAt + lights.emitters.byteLength;
     new Uint8Array(buffer, nodesAt, lights.nodes.byteLength).set(new Uint8Array(lights.nodes));
     const instances = new DataView(buffer);
-    lights.ofArea.forEach((emitter, k) => {
+    lights.ofBody.forEach((emitter, k) => {
       const at = addresses.instances + (addresses.firstLight + k) * K.INSTANCE_BYTES;
       // the same for every lane and eye
       instances.setInt32(at + K.INSTANCE_EMITTER, emitter, true);
@@ -136,6 +139,9 @@ export class WaveTracer implements TileTracer {
       lights.points ? 1 : 0,
       sheets ? 1 : 0,
       lights.count === 0 && !addresses.surround.sunny ? MIRROR_IN_SOFT_LIGHT : MIRROR,
+      lights.cards,
+      lights.parted ? 1 : 0,
+      lights.discs ? 1 : 0,
     );
     const at = laneAt + K.LANE_RAYS;
     new Float32Array(buffer, at, 12).set([...eye.origin, ...eye.forward, ...eye.right, ...eye.up]);
@@ -148,22 +154,28 @@ export class WaveTracer implements TileTracer {
     };
     kernel.setLimits(scattered, mirrored, through);
     this.setPhotons(sources, nodesAt + lights.nodes.byteLength, at, eye);
-    const { surround } = scene;
-    const s = addresses.surround;
-    kernel.setSurround(
-      s.picture,
-      s.width,
-      s.height,
-      s.unit * surround.gain,
-      cos(surround.turn),
-      sin(surround.turn),
-      surround.seen ? 1 : 0,
-      s.map,
-      s.columns,
-      s.rows,
-      Math.PI * s.mean * surround.gain,
-      surround.group,
-    );
+    this.setSurround(prepared, at);
+  }
+
+  /** @param at where the words of a surround fit */
+  private setSurround({ scene: { surround }, addresses: { surround: s } }: PreparedScene, at: number): void {
+    const words = new Int32Array(this.memory.buffer, at, K.SURROUND_BYTES / 4);
+    const floats = new Float32Array(this.memory.buffer, at, K.SURROUND_BYTES / 4);
+    const { gain, tint = [1, 1, 1] } = surround;
+    const put = (from: number, { picture, width, height, unit }: typeof s) => {
+      words.set([picture, width, height], from / 4);
+      floats[from / 4 + 3] = unit * gain;
+    };
+    put(K.SU_PICTURE, s);
+    put(K.SU_BEHIND, s.behind ? { ...s, ...s.behind } : s);
+    put(K.SU_MIRRORED, s.mirrored ? { ...s, ...s.mirrored } : s);
+    const m = intoPicture(surround);
+    for (let row = 0; row < 3; row++)
+      floats.set([...m.slice(row * 3, row * 3 + 3), tint[row]], (K.SU_XX + row * 16) / 4);
+    words.set([s.map, s.columns, s.rows], K.SU_MAP / 4);
+    floats[K.SU_WEIGHT / 4] = Math.PI * s.mean * gain * luminance(tint[0], tint[1], tint[2]);
+    words.set([surround.group, surround.seen ? 1 : 0, feedsOf(surround.reach)], K.SU_GROUP / 4);
+    this.kernel.setSurround(at);
   }
 
   /**
@@ -225,7 +237,10 @@ export class WaveTracer implements TileTracer {
     const key = glows.join(' ');
     let lights = this.lights.get(key);
     if (!lights) {
-      lights = eyeLights(scene, records, dressed, addresses.areas);
+      lights = eyeLights(scene, records, dressed, addresses.areas, {
+        ball: addresses.ball,
+        first: addresses.firstLight,
+      });
       this.lights.set(key, lights);
     }
     return lights;

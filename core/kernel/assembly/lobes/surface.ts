@@ -82,6 +82,16 @@ export let drawnIn: v128 = f32x4.splat(0);
 /** Share of what evaluate and sample found that sharp lobes scatter; only where it is asked for. */
 export let scatteredSharp: v128 = f32x4.splat(0);
 let splits: bool = false;
+/** Share of what evaluate and sample found on the viewer's side that diffuse lobes scatter; only where it is asked for. */
+export let diffuseR: v128 = f32x4.splat(0);
+export let diffuseG: v128 = f32x4.splat(0);
+export let diffuseB: v128 = f32x4.splat(0);
+let parts: bool = false;
+
+/** @param wanted whether to tell diffuse lobes from mirroring ones */
+export function tellDiffuse(wanted: bool): void {
+  parts = wanted;
+}
 
 /** @param wanted whether to tell sharp lobes from wide ones */
 export function tellSharp(wanted: bool): void {
@@ -201,6 +211,9 @@ let sumG: v128 = f32x4.splat(0);
 let sumB: v128 = f32x4.splat(0);
 let sumPdf: v128 = f32x4.splat(0);
 let sumSharp: v128 = f32x4.splat(0);
+let diffR: v128 = f32x4.splat(0);
+let diffG: v128 = f32x4.splat(0);
+let diffB: v128 = f32x4.splat(0);
 
 // @ts-ignore: decorator
 @inline function summed(): v128 { return add(add(sumR, sumG), sumB); }
@@ -272,6 +285,9 @@ function reflected(ix: v128, iy: v128, iz: v128, here: v128): void {
   const glossI = row0;
   const lostI = most(splat(0), inside ? row3 : row2);
   if (opaque > 0) {
+    const mirroredR = sumR;
+    const mirroredG = sumG;
+    const mirroredB = sumB;
     const rough = num(F_DIFFUSE_ROUGHNESS);
     // over a rough body the coupling that suits a Lambertian one would lose light
     const coupling = div(sub(splat(1), glossI), splat(<f32>1 - num(F_GLOSS_MEAN)));
@@ -290,6 +306,11 @@ function reflected(ix: v128, iy: v128, iz: v128, here: v128): void {
       gives(mul(cr, mul(fr, spread4(F_BASE_R))), mul(cg, mul(fg, spread4(F_BASE_G))), mul(cb, mul(fb, spread4(F_BASE_B))));
     }
     sumPdf = mad(wDiffuse, cosine, sumPdf);
+    if (parts) {
+      diffR = sub(sumR, mirroredR);
+      diffG = sub(sumG, mirroredG);
+      diffB = sub(sumB, mirroredB);
+    }
   }
   const lost = num(inside ? F_LOST_IN : F_LOST_OUT);
   const stay: f32 = <f32>1 - num(inside ? F_THROUGH_IN : F_THROUGH_OUT);
@@ -397,6 +418,11 @@ function seeping(iz: v128, here: v128): void {
 /** Whether directions are those of lights, not drawn. */
 let seeking: bool = true;
 
+// @ts-ignore: decorator
+@inline function shareOf(part: v128, all: v128): v128 {
+  return f32x4.pmin(splat(1), div(part, most(all, splat(1e-30))));
+}
+
 /** Evaluates all lobes for four directions, after view(). */
 export function evaluate(ix: v128, iy: v128, iz: v128): void {
   sumR = splat(0);
@@ -404,6 +430,9 @@ export function evaluate(ix: v128, iy: v128, iz: v128): void {
   sumB = splat(0);
   sumPdf = splat(0);
   sumSharp = splat(0);
+  diffR = splat(0);
+  diffG = splat(0);
+  diffB = splat(0);
   const near = above(iz, splat(0));
   if (!beneath && v128.any_true(near)) reflected(ix, iy, iz, near);
   if (!beneath && (glass > 0 || sheetAlpha > 0)) {
@@ -426,6 +455,11 @@ export function evaluate(ix: v128, iy: v128, iz: v128): void {
     sumSharp = mul(sumSharp, passed);
     const density = fuzzDensity(ix, iy, iz);
     const f = mul(mul(splat(fuzz), fuzzReflects), density);
+    if (parts) {
+      diffR = mad(diffR, passed, mul(f, spread4(F_FUZZ_R)));
+      diffG = mad(diffG, passed, mul(f, spread4(F_FUZZ_G)));
+      diffB = mad(diffB, passed, mul(f, spread4(F_FUZZ_B)));
+    }
     gives(mul(f, spread4(F_FUZZ_R)), mul(f, spread4(F_FUZZ_G)), mul(f, spread4(F_FUZZ_B)));
     sumPdf = mad(wFuzz, density, sumPdf);
   }
@@ -433,6 +467,11 @@ export function evaluate(ix: v128, iy: v128, iz: v128): void {
   scatteredG = sumG;
   scatteredB = sumB;
   scatteredPdf = sumPdf;
+  if (parts) {
+    diffuseR = shareOf(diffR, sumR);
+    diffuseG = shareOf(diffG, sumG);
+    diffuseB = shareOf(diffB, sumB);
+  }
   if (splits) scatteredSharp = f32x4.pmin(splat(1), div(sumSharp, most(summed(), splat(1e-30))));
 }
 
