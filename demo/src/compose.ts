@@ -6,6 +6,7 @@ import {
   newLight,
   newLook,
   newShot,
+  newSurround,
   newProject,
   newTube,
   plainFinish,
@@ -31,15 +32,12 @@ const DEG = Math.PI / 180;
 const block = (id: string, text: string, font: FontRef, changes: Partial<Block>): Block =>
   newBlock(text, { id, font, letters: [...text].map((_, i) => `${id}-${i}`), ...changes });
 
-const painted = (id: string, name: string, changes: Partial<Surround> = {}): Surround => ({
-  source: 'painted',
-  id,
-  name,
-  stops: 0,
-  turn: 0,
-  seen: false,
-  ...changes,
-});
+const painted = (id: string, name: string, changes: Partial<Surround> = {}): Surround =>
+  newSurround({
+    id,
+    name,
+    ...changes,
+  });
 
 const light = (id: string, kind: Light['kind'], name: string, changes: Partial<Light>): Light =>
   newLight(kind, name, { id, ...changes });

@@ -121,6 +121,7 @@ const SAID: readonly (readonly [RegExp, (what: string, owner: Json) => string])[
   [/^blocks\/[^/]+\/tube\//, (what) => `Tube ${what.toLowerCase()}`],
   [/^blocks\/[^/]+\/strip\//, (what) => (/^Strip /.test(what) ? what : `Strip ${what.toLowerCase()}`)],
   [/^looks\/[^/]+\/rig\//, (what, owner) => ofThing(what, String(owner.name))],
+  [/^looks\/[^/]+\/surround\/panels\//, (what, owner) => ofThing(what, String(owner.name))],
   [/^looks\/[^/]+\/surround\//, (what) => (/ the surround$/.test(what) ? what : `${what} of the surround`)],
   [
     /^pieces\//,

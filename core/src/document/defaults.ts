@@ -5,7 +5,7 @@ import { newId } from './ids.ts';
 import type { Coat, Feed, Finish, PictureRef, Surface } from './finish.ts';
 import type { LightKind, PieceKind } from './kinds.ts';
 import { LIGHT_TABLES, type LightOf } from './light.ts';
-import type { Grade, Look } from './look.ts';
+import type { Grade, Look, Panel, Surround } from './look.ts';
 import { defaultsOf, type NumberParameter, type Parameter, type Table } from './parameter.ts';
 import {
   BASELINE,
@@ -15,6 +15,7 @@ import {
   COAT,
   FEED,
   GRADE,
+  PANEL,
   PIECE,
   PLACE,
   SHOT,
@@ -155,9 +156,27 @@ export const newLight = <K extends LightKind>(
     id: newId(),
     name,
     kind,
+    only: [],
     ...defaultsOf<Table>(LIGHT_TABLES[kind]),
     ...changes,
   }) as unknown as LightOf<K>;
+
+export const newSurround = (changes: Partial<Surround> = {}): Surround => ({
+  ...defaultsOf(SURROUND),
+  source: 'painted',
+  id: 'lamp-studio',
+  name: 'Lamp studio',
+  panels: [],
+  ...changes,
+});
+
+export const newPanel = (name: string, changes: Partial<Panel> = {}): Panel => ({
+  ...defaultsOf(PANEL),
+  id: newId(),
+  name,
+  stops: [],
+  ...changes,
+});
 
 export const newGrade = (changes: Partial<Grade> = {}): Grade => ({ ...defaultsOf(GRADE), ...changes });
 
@@ -166,7 +185,7 @@ export function newLook(name: string, changes: Partial<Look> = {}): Look {
     id: newId(),
     name,
     chart: [],
-    surround: { ...defaultsOf(SURROUND), source: 'painted', id: 'lamp-studio', name: 'Lamp studio' },
+    surround: newSurround(),
     rig: [newLight('area', 'Key')],
     grade: defaultsOf(GRADE),
     ...changes,

@@ -126,8 +126,26 @@ export const FEED_SOURCES = [
 ] as const;
 export type FeedSource = (typeof FEED_SOURCES)[number];
 
-export const LIGHT_KINDS = ['area', 'spot', 'point', 'directional'] as const;
+export const LIGHT_KINDS = ['area', 'card', 'spot', 'point', 'directional', 'ambient'] as const;
 export type LightKind = (typeof LIGHT_KINDS)[number];
+
+export const AREA_SHAPES = ['rectangle', 'round'] as const;
+export type AreaShape = (typeof AREA_SHAPES)[number];
+
+/** How lights without a size fade with their distance. */
+export const FALL_OFFS = ['square', 'linear', 'none', 'clamped'] as const;
+export type FallOff = (typeof FALL_OFFS)[number];
+
+/** What light is painted with on a surround's sphere. */
+export const PANEL_SHAPES = ['box', 'disc', 'ring', 'band', 'ramp'] as const;
+export type PanelShape = (typeof PANEL_SHAPES)[number];
+
+export const PANEL_BLENDS = ['linear', 'eased', 'held'] as const;
+export type PanelBlend = (typeof PANEL_BLENDS)[number];
+
+/** What stands behind the type where nothing else does. */
+export const BACKDROPS = ['nothing', 'black', 'colour'] as const;
+export type Backdrop = (typeof BACKDROPS)[number];
 
 /** View transforms: how light becomes a picture on a screen. */
 export const VIEWS = ['soft', 'plain'] as const;

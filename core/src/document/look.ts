@@ -4,7 +4,8 @@ import { ZONES, type Zone } from './kinds.ts';
 import { LIGHT_CLASSES, type Light } from './light.ts';
 import { MOST } from './most.ts';
 import { Parameters } from './parameter.ts';
-import { GRADE, SURROUND } from './parameters.ts';
+import { Stop } from './finish.ts';
+import { GRADE, PANEL, SURROUND } from './parameters.ts';
 import { Id, Many, Name, One, Variants } from './rules.ts';
 
 /**
@@ -18,10 +19,19 @@ export class ChartRule {
   @IsOptional() @IsString() finish!: string | null;
 }
 
-/** The environment sphere; it lights whether it is seen or not. */
+/** Light painted on the surround's sphere; its stops are a ramp's, by elevation from below, their values in stops. */
+export class Panel extends Parameters(PANEL) {
+  @Id() id!: string;
+  @Name() name!: string;
+  @Many(() => Stop, MOST.stops) stops!: Stop[];
+}
+
+/** The environment sphere. */
 export class Surround extends Parameters(SURROUND) {
-  @IsIn(['painted', 'picture']) source!: 'painted' | 'picture';
-  /** Name of a painted surround, or SHA-256 of an uploaded picture. */
+  @IsIn(['painted', 'picture', 'none']) source!: 'painted' | 'picture' | 'none';
+  /** Laid over the picture, the last on top. */
+  @Many(() => Panel, MOST.panels) panels!: Panel[];
+  /** Name of a painted surround, SHA-256 of an uploaded picture, or `none`. */
   @IsString() @Length(1, 64) id!: string;
   @IsString() @Length(1, 200) name!: string;
 }

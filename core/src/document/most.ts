@@ -6,6 +6,9 @@ export const MOST = {
   looks: 200,
   shots: 200,
   lights: 2000,
+  /** Things a light may be told to fall on alone. */
+  only: 150,
+  panels: 100,
   /** Rules of one look's chart. */
   rules: 20_000,
   /** Characters of one block's text. */

@@ -20,9 +20,11 @@ export const ZONE_NAMES: Record<Zone, string> = {
 
 export const LIGHT_NAMES: Record<LightKind, string> = {
   area: 'Area',
+  card: 'Card',
   spot: 'Spot',
   point: 'Point',
   directional: 'Directional',
+  ambient: 'Ambient',
 };
 
 export const PIECE_NAMES: Record<PieceKind, string> = {

@@ -3,7 +3,19 @@
  * names. Validation, new things, rows of the desk, typed units, history and the palette read it; to add a parameter
  * is to add it here, with `since`, and to use it in the computation. Rows stand in the order of their table.
  */
-import type { BaselineKind, BevelWay, Form, Profile, Shading, TubeCourse } from './kinds.ts';
+import type {
+  AreaShape,
+  Backdrop,
+  BaselineKind,
+  BevelWay,
+  FallOff,
+  Form,
+  PanelBlend,
+  PanelShape,
+  Profile,
+  Shading,
+  TubeCourse,
+} from './kinds.ts';
 import { amount, choice, colour, onOff, point, share, UNITS } from './parameter.ts';
 
 export * from './finishParameters.ts';
@@ -252,6 +264,10 @@ export const BLOCK = {
   ),
 };
 
+/** Standard deviation of a blur over the sphere. */
+const blur = (name: string, more: Parameters<typeof amount>[5]) =>
+  amount(name, UNITS.degrees, [0, Math.PI / 4], 0, 0.5, { since: 10, fader: [0, 30], ...more });
+
 const strength = (unit: (typeof UNITS)['nits' | 'candela' | 'lux'], initial: number) =>
   amount('Strength', unit, [0, 10_000_000], initial, 0.1, { fader: [0, 2000], log: true });
 
@@ -292,8 +308,61 @@ const AWAY = {
     log: true,
   }),
 };
+/** What of surfaces a light reaches. */
+const REACH = {
+  diffuse: onOff('On what scatters', true, {
+    since: 10,
+    fold: 'What it reaches',
+    turns: ['lights what scatters', 'leaves what scatters'],
+  }),
+  mirrored: onOff('In what mirrors', true, {
+    since: 10,
+    fold: 'What it reaches',
+    turns: ['is mirrored', 'is not mirrored'],
+  }),
+  through: onOff('Through glass', true, {
+    since: 10,
+    fold: 'What it reaches',
+    turns: ['comes through glass', 'does not come through glass'],
+  }),
+};
+const FALL = {
+  fall: choice<FallOff>(
+    'Fall-off',
+    [
+      ['square', 'As light'],
+      ['linear', 'Linear'],
+      ['none', 'None'],
+      ['clamped', 'Clamped'],
+    ],
+    'square',
+    {
+      since: 10,
+      hint: 'All are alike at the middle of the type, but for clamped, which is as light beyond its near end',
+    },
+  ),
+  near: amount('No brighter than at', UNITS.m, [0.01, 100], 0.5, 0.01, {
+    since: 10,
+    fader: [0.01, 5],
+    when: ['fall', 'clamped'],
+  }),
+};
+const OUTLINE = {
+  shape: choice<AreaShape>(
+    'Shape',
+    [
+      ['rectangle', 'Rectangle'],
+      ['round', 'Round'],
+    ],
+    'rectangle',
+    { since: 10 },
+  ),
+  width: amount('Width', UNITS.m, [0.001, 100], 0.9, 0.01, { fader: [0.001, 6] }),
+  height: amount('Height', UNITS.m, [0.001, 100], 0.5, 0.01, { fader: [0.001, 6] }),
+};
 const CAST = {
   shadow: onOff('Shadow', true, { turns: ['Shadow', 'No shadow'] }),
+  ...REACH,
   aim: point(
     'Aim',
     UNITS.m,
@@ -313,11 +382,27 @@ export const AREA_LIGHT = {
   ...LIT,
   strength: strength(UNITS.nits, 12),
   ...HUE,
-  width: amount('Width', UNITS.m, [0.001, 100], 0.9, 0.01, { fader: [0.001, 6] }),
-  height: amount('Height', UNITS.m, [0.001, 100], 0.5, 0.01, { fader: [0.001, 6] }),
+  ...OUTLINE,
   ...AROUND,
   ...AWAY,
   ...CAST,
+};
+
+/** Where a light stands, for one that only mirrors see: it throws no shadow. */
+const AIMED = { aim: CAST.aim };
+
+export const CARD_LIGHT = {
+  ...LIT,
+  strength: amount('Strength', UNITS.nits, [0, 10_000_000], 6, 0.1, {
+    fader: [0, 2000],
+    log: true,
+    hint: 'At 0 it is a black card: what it hides is not mirrored',
+  }),
+  ...HUE,
+  ...OUTLINE,
+  ...AROUND,
+  ...AWAY,
+  ...AIMED,
 };
 
 export const SPOT_LIGHT = {
@@ -329,6 +414,7 @@ export const SPOT_LIGHT = {
     fader: [1, 90],
   }),
   edge: share('Edge', 0.3, { hint: 'Share of the cone over which its edge fades' }),
+  ...FALL,
   ...AROUND,
   ...AWAY,
   ...CAST,
@@ -338,6 +424,12 @@ export const POINT_LIGHT = {
   ...LIT,
   strength: strength(UNITS.candela, 10),
   ...HUE,
+  radius: amount('Radius', UNITS.mm, [0, 10], 0, 1, {
+    since: 10,
+    fader: [0, 500],
+    hint: 'Of a ball that is seen in mirrors and softens shadows; at 0 a point',
+  }),
+  ...FALL,
   ...AROUND,
   ...AWAY,
   ...CAST,
@@ -347,8 +439,80 @@ export const DIRECTIONAL_LIGHT = {
   ...LIT,
   strength: strength(UNITS.lux, 3),
   ...HUE,
+  size: amount('Angular size', UNITS.degrees, [0, Math.PI], 0, 0.1, {
+    since: 10,
+    fader: [0, 60],
+    hint: 'Diameter in the sky: the sun’s is half a degree',
+  }),
   ...AROUND,
   ...CAST,
+};
+
+export const AMBIENT_LIGHT = {
+  ...LIT,
+  strength: strength(UNITS.nits, 0.5),
+  ...HUE,
+  // it comes from all around
+  azimuth: { ...AROUND.azimuth, row: false },
+  elevation: { ...AROUND.elevation, row: false },
+  shadow: onOff('Shadow', true, {
+    turns: ['Shadow', 'No shadow'],
+    hint: 'Less of it comes where things are near',
+  }),
+  ...REACH,
+  aim: { ...CAST.aim, row: false },
+};
+
+/** A panel of light on the surround's sphere; azimuth and elevation are those of the picture before it is turned. */
+export const PANEL = {
+  on: onOff('On', true, { row: false, turns: ['on', 'off'] }),
+  shape: choice<PanelShape>(
+    'Shape',
+    [
+      ['box', 'Box'],
+      ['disc', 'Disc'],
+      ['ring', 'Ring'],
+      ['band', 'Band'],
+      ['ramp', 'Ramp'],
+    ],
+    'box',
+    { history: 'Shape' },
+  ),
+  level: amount('Strength', UNITS.stops, [-20, 24], 2, 0.05, { fader: [-6, 10], hint: 'Above one nit' }),
+  ...HUE,
+  azimuth: AROUND.azimuth,
+  elevation: AROUND.elevation,
+  turn: amount('Turn', UNITS.degrees, [-TURN, TURN], 0, 0.5, { fader: [-180, 180] }),
+  width: amount('Width', UNITS.degrees, [0.001, TURN], 0.6, 0.5, {
+    fader: [0.5, 180],
+    when: ['shape', 'box', 'disc', 'ring'],
+  }),
+  height: amount('Height', UNITS.degrees, [0.001, TURN], 0.4, 0.5, {
+    fader: [0.5, 180],
+    hint: 'Of a ring and a band how thick they are, of a ramp how far it runs',
+  }),
+  edge: amount('Soft edge', UNITS.degrees, [0, TURN / 4], 0.03, 0.1, {
+    fader: [0, 30],
+    when: ['shape', 'box', 'disc', 'ring', 'band'],
+  }),
+  laid: choice<'over' | 'added'>(
+    'Laid',
+    [
+      ['over', 'Over what is there'],
+      ['added', 'Added to it'],
+    ],
+    'over',
+  ),
+  blend: choice<PanelBlend>(
+    'Between stops',
+    [
+      ['linear', 'Linear'],
+      ['eased', 'Eased'],
+      ['held', 'Held'],
+    ],
+    'linear',
+    { when: ['shape', 'ramp'] },
+  ),
 };
 
 export const SURROUND = {
@@ -357,10 +521,42 @@ export const SURROUND = {
     hint: 'Turns the surround about the upright axis',
     fader: [-180, 180],
   }),
+  tilt: amount('Tilt', UNITS.degrees, [-TURN, TURN], 0, 0.5, {
+    since: 10,
+    hint: 'Tips the surround towards the front',
+    fader: [-180, 180],
+  }),
+  roll: amount('Roll', UNITS.degrees, [-TURN, TURN], 0, 0.5, {
+    since: 10,
+    hint: 'Rolls the surround to the left',
+    fader: [-180, 180],
+  }),
+  tint: colour('Tint', WHITE, { since: 10 }),
   seen: onOff('Seen behind the type', false, { turns: ['Show the surround', 'Hide the surround'] }),
+  blur_behind: blur('Blur behind', { when: ['seen', true] }),
+  mirrored: onOff('Seen in reflections', true, {
+    since: 10,
+    turns: ['Mirror the surround', 'Keep the surround out of mirrors'],
+  }),
+  blur_mirrored: blur('Blur in reflections', { when: ['mirrored', true] }),
+  lights: onOff('Gives light', true, {
+    since: 10,
+    turns: ['Light by the surround', 'No light by the surround'],
+  }),
 };
 
 export const GRADE = {
+  backdrop: choice<Backdrop>(
+    'Behind the type',
+    [
+      ['nothing', 'Nothing'],
+      ['black', 'Black'],
+      ['colour', 'Colour'],
+    ],
+    'nothing',
+    { since: 10, hint: 'Where no surround is seen; nothing leaves the picture open there (alpha)' },
+  ),
+  backdrop_colour: colour('Colour behind', [0.2, 0.2, 0.2], { since: 10, when: ['backdrop', 'colour'] }),
   exposure: amount('Exposure', UNITS.stops, [-20, 20], 0, 0.05, {
     hint: 'At 0, one nit is display white before the view transform',
     fader: [-8, 8],

@@ -143,6 +143,16 @@ function withDarkening(document: Json): Json {
   };
 }
 
+/** Version 10 paints panels on surrounds, and has lights that fall on some things alone. */
+const withPanels = (document: Json): Json => ({
+  ...document,
+  looks: objects(document.looks).map((look) => ({
+    ...look,
+    surround: { panels: [], ...(look.surround as Json) },
+    rig: objects(look.rig).map((light) => ({ only: [], ...light })),
+  })),
+});
+
 /** What makes each version of the one before; those that are not here only added parameters. */
 const UPGRADES: Readonly<Record<number, (document: Json) => Json>> = {
   2: withDiffuseRoughness,
@@ -151,6 +161,7 @@ const UPGRADES: Readonly<Record<number, (document: Json) => Json>> = {
   7: withCoats,
   8: withPictures,
   9: withDarkening,
+  10: withPanels,
 };
 
 /** Gives parameters that came after a version their defaults, where they are absent. */

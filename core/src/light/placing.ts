@@ -18,11 +18,12 @@ export interface PlacedLight {
   colour: Vec;
 }
 
-/** Linear colour of luminance-weighted strength: strength times a hue of luminance one (or the plain colour). */
-export function lightColour(light: Light): Vec {
-  const hue = light.hue === 'temperature' ? blackBody(light.kelvin) : light.colour;
-  return hue.map((v) => v * light.strength) as Vec;
-}
+/** Linear hue of luminance one, or the plain colour. */
+export const hueOf = ({ hue, kelvin, colour }: Pick<Light, 'hue' | 'kelvin' | 'colour'>): Vec =>
+  (hue === 'temperature' ? blackBody(kelvin) : [...colour]) as Vec;
+
+/** Linear colour of a light's strength. */
+export const lightColour = (light: Light): Vec => hueOf(light).map((v) => v * light.strength) as Vec;
 
 /** Places a light around `centre` (the centre of the type), metres. */
 export function placeLight(light: Light, centre: Vec): PlacedLight {

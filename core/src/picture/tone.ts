@@ -33,7 +33,13 @@ export function softShoulder(rgb: Float32Array | Float64Array | number[], at = 0
 }
 
 /** What of a grade each pixel is shown by on its own. */
-export type Tone = Pick<Grade, 'exposure' | 'view'>;
+export type Tone = Pick<Grade, 'exposure' | 'view'> & Partial<Pick<Grade, 'backdrop' | 'backdrop_colour'>>;
+
+/** What stands behind where a picture is open, linear on the display; null for nothing. */
+export function backdropOf({ backdrop, backdrop_colour }: Tone): readonly number[] | null {
+  if (backdrop === 'black') return [0, 0, 0];
+  return backdrop === 'colour' ? (backdrop_colour ?? [0, 0, 0]) : null;
+}
 
 const STEPS = 4096;
 const ENCODED = Float32Array.from({ length: STEPS + 2 }, (_, i) => encodeSrgb(Math.min(1, i / STEPS)));
@@ -67,6 +73,7 @@ function toned<T extends Uint8ClampedArray | Uint16Array>(
   const gain = 2 ** grade.exposure;
   const soft = grade.view === 'soft';
   const rgb = new Float64Array(3);
+  const behind = backdropOf(grade);
   for (let i = 0; i < linear.length; i += 4) {
     const alpha = linear[i + 3];
     // associated alpha: the display wants straight colour
@@ -75,10 +82,15 @@ function toned<T extends Uint8ClampedArray | Uint16Array>(
     rgb[1] = linear[i + 1] * scale;
     rgb[2] = linear[i + 2] * scale;
     if (soft) softShoulder(rgb);
+    if (behind && alpha < 1) {
+      // laid together as light, on the display
+      const cover = Math.max(0, alpha);
+      for (let c = 0; c < 3; c++) rgb[c] = Math.min(1, Math.max(0, rgb[c])) * cover + behind[c] * (1 - cover);
+    }
     out[i] = encoded(rgb[0]) * top + round;
     out[i + 1] = encoded(rgb[1]) * top + round;
     out[i + 2] = encoded(rgb[2]) * top + round;
-    out[i + 3] = Math.min(1, Math.max(0, alpha)) * top + round;
+    out[i + 3] = (behind ? 1 : Math.min(1, Math.max(0, alpha))) * top + round;
   }
   return out;
 }

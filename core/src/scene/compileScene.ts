@@ -6,6 +6,7 @@ import {
   plainSurface,
   type Block,
   type Finish,
+  type LightOf,
   type Look,
   type PictureRef,
   type Project,
@@ -19,7 +20,15 @@ import { cos, pow, sin } from '../maths/reproducible.ts';
 import type { BlockSolids, LetterSolid } from '../solid/blockSolids.ts';
 import { centreOf, type Box } from '../stage/camera.ts';
 import { meanChannel, textureKey, type Coding, type Texture } from '../texture/texture.ts';
-import { BARE, type RenderScene, type SceneLight } from './renderScene.ts';
+import {
+  BARE,
+  type Fall,
+  type Reach,
+  type RenderScene,
+  type SceneLight,
+  type SceneSurround,
+  type Thing,
+} from './renderScene.ts';
 import { SceneBuilder, type PartOf } from './sceneBuilder.ts';
 import { SceneSolids } from './sceneSolids.ts';
 import { IDENTITY } from './transform.ts';
@@ -78,24 +87,82 @@ export function typeBoxOf(blocks: readonly Block[], solids: readonly BlockSolids
 /** The lights that shine, each in a share group of its own. */
 function sceneLights(look: Look, centre: Vec, groupOf: (name: string) => number): SceneLight[] {
   return shining(look.rig).map((light): SceneLight => {
-    const { id, name, shadow } = light;
-    const any = { id, name, shadow, placed: placeLight(light, centre), group: groupOf(name) };
+    const { id, name } = light;
+    const any = {
+      id,
+      name,
+      shadow: light.kind === 'card' ? false : light.shadow,
+      placed: placeLight(light, centre),
+      group: groupOf(name),
+      ...(light.kind === 'card' ? {} : reachOf(light)),
+    };
     switch (light.kind) {
       case 'area':
-        return { ...any, kind: 'area', width: light.width, height: light.height };
+      case 'card':
+        return {
+          ...any,
+          kind: 'area',
+          width: light.width,
+          height: light.height,
+          round: light.shape === 'round',
+          card: light.kind === 'card',
+        };
       case 'spot':
         return {
           ...any,
           kind: 'spot',
           cosOuter: cos(light.cone),
           cosInner: cos(light.cone * (1 - light.edge)),
+          ...fallOf(light),
         };
       case 'point':
-        return { ...any, kind: 'point' };
+        return { ...any, kind: 'point', radius: light.radius, ...fallOf(light) };
       case 'directional':
-        return { ...any, kind: 'directional' };
+        return { ...any, kind: 'directional', cosEdge: cos(light.size / 2) };
+      case 'ambient':
+        return { ...any, kind: 'directional', cosEdge: -1 };
     }
   });
+}
+
+/** Tells lights what they fall on alone, once things stand. */
+const fallingOn = (lights: readonly SceneLight[], look: Look, things: readonly Thing[]): SceneLight[] =>
+  lights.map((light) => {
+    const only = look.rig.find((l) => l.id === light.id)?.only ?? [];
+    if (only.length === 0) return light;
+    const chosen = things.flatMap(({ block, piece }, i) => (only.includes(block ?? piece ?? '') ? [i] : []));
+    return { ...light, only: chosen };
+  });
+
+/** What a light reaches; nothing to say of one that reaches all. */
+function reachOf({ diffuse, mirrored, through }: Reach): { reach?: Reach } {
+  return diffuse && mirrored && through ? {} : { reach: { diffuse, mirrored, through } };
+}
+
+/** How a light fades: as it does at its distance, so that at the type all ways are alike. */
+function fallOf({ fall, near, distance }: Pick<LightOf<'spot'>, 'fall' | 'near' | 'distance'>): {
+  fall?: Fall;
+} {
+  if (fall === 'square') return {};
+  return { fall: { way: fall, reference: fall === 'clamped' ? near : distance } };
+}
+
+/** The surround as it stands in a scene. */
+function sceneSurround({ surround }: Look, picture: SurroundPicture, group: number): SceneSurround {
+  const { stops, turn, tilt, roll, tint, seen, mirrored, lights, blur_behind, blur_mirrored } = surround;
+  const blur = { behind: seen ? blur_behind : 0, mirrored: mirrored ? blur_mirrored : 0 };
+  return {
+    picture,
+    gain: pow(2, stops),
+    turn,
+    tilt,
+    roll,
+    tint,
+    seen,
+    group,
+    ...reachOf({ diffuse: lights, mirrored, through: mirrored }),
+    ...(blur.behind + blur.mirrored > 0 ? { blur } : {}),
+  };
 }
 
 /** From a block's plane into the world: a turn about the vertical axis, then to its place. */
@@ -251,14 +318,8 @@ export class SceneCompiler {
       finishes: finishes.all,
       within: finishes.within,
       textures,
-      lights,
-      surround: {
-        picture: surround,
-        gain: pow(2, look.surround.stops),
-        turn: look.surround.turn,
-        seen: look.surround.seen,
-        group: surroundGroup,
-      },
+      lights: fallingOn(lights, look, builder.things),
+      surround: sceneSurround(look, surround, surroundGroup),
       groups,
       typeBox,
       camera: shot.camera,

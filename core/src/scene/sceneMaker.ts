@@ -5,11 +5,14 @@ import type {
   Finish,
   FontRef,
   Look,
+  Panel,
   PictureRef,
   Project,
   Shot,
+  Surround,
 } from '../document/index.ts';
 import { PAINTED_SURROUNDS, paintSurround } from '../light/paintedSurrounds.ts';
+import { paintPanels } from '../light/panels.ts';
 import type { SurroundPicture } from '../light/surround.ts';
 import { SolidCache, solidsOf, type BlockSolids, type LetterSolid } from '../solid/blockSolids.ts';
 import { MOST_DOMED } from '../solid/dome.ts';
@@ -59,6 +62,8 @@ const FALLBACK: FontRef = { source: 'shipped', id: SHIPPED_FONTS[0].id, name: SH
 const STAND_INS = ['varela-round', 'recursive', 'archivo-black'];
 /** Environment pictures kept open; the oldest go first. */
 const MOST_PICTURES = 6;
+/** No surround at all. */
+const DARK: SurroundPicture = { width: 8, height: 4, data: new Float32Array(96) };
 
 const sharedRoom = (bytes: number) => new SharedArrayBuffer(bytes);
 const reason = (error: unknown) => (error instanceof Error ? error.message : String(error));
@@ -92,10 +97,19 @@ export class SceneMaker {
     });
   }
 
-  /** The environment picture, painted or read once. */
-  picture(source: 'painted' | 'picture', id: string): Promise<SurroundPicture> {
-    const made = remember(this.pictures, `${source}:${id}`, async () => {
-      const picture = source === 'painted' ? paintSurround(id) : await this.sources.uploadedSurround(id);
+  /** The environment picture, painted or read once, with its panels laid over. */
+  picture(source: Surround['source'], id: string, panels: readonly Panel[] = []): Promise<SurroundPicture> {
+    const shown = panels.filter((p) => p.on);
+    const key = `${source}:${id}:${shown.length > 0 ? JSON.stringify(shown.map((p) => ({ ...p, name: '' }))) : ''}`;
+    const made = remember(this.pictures, key, async () => {
+      const picture =
+        shown.length > 0
+          ? paintPanels(source === 'none' ? null : await this.picture(source, id), shown)
+          : source === 'none'
+            ? DARK
+            : source === 'painted'
+              ? paintSurround(id)
+              : await this.sources.uploadedSurround(id);
       if (!this.shared) return picture;
       const data = new Float32Array(new SharedArrayBuffer(picture.data.byteLength));
       data.set(picture.data);
@@ -304,7 +318,7 @@ export class SceneMaker {
 
   private async surroundOf({ surround }: Look, findings: Finding[]): Promise<SurroundPicture> {
     try {
-      return await this.picture(surround.source, surround.id);
+      return await this.picture(surround.source, surround.id, surround.panels);
     } catch (error) {
       const instead = PAINTED_SURROUNDS[PAINTED_SURROUNDS.length - 1];
       findings.push(
@@ -314,7 +328,7 @@ export class SceneMaker {
           reason: reason(error),
         }),
       );
-      return this.picture('painted', instead.id);
+      return this.picture('painted', instead.id, surround.panels);
     }
   }
 }

@@ -1,5 +1,5 @@
 /** The scene all benches measure on: a chrome word on a floor at dusk. */
-import { newProject, type Project } from '@wemlox/core/document';
+import { newProject, newSurround, type Project } from '@wemlox/core/document';
 import { readyFinish } from '@wemlox/core/finish/readyFinishes';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
@@ -22,14 +22,7 @@ export async function chromeWord(
   const project = newProject('Bench', text, ['hull-chrome', 'deck-matte'].map(readyFinish));
   const [look] = project.looks;
   const [shot] = project.shots;
-  look.surround = {
-    source: 'painted',
-    id: 'wheelhouse-dusk',
-    name: 'Wheelhouse dusk',
-    stops: 0,
-    turn: 0,
-    seen: true,
-  };
+  look.surround = newSurround({ id: 'wheelhouse-dusk', name: 'Wheelhouse dusk', seen: true });
   shot.bounces = FIGURE.bounces;
   const first = await maker.make(project, look.id, shot.id, FIGURE.width);
   project.blocks[0].place.position[1] = standingHeight(first.solids[0].bounds!, 0);

@@ -21,11 +21,12 @@ export function ProofCanvas({
   const amplify = useChoice((c) => (against === undefined ? 0 : c.amplify));
   // the present goes on being traced: its difference goes with it
   const samples = useShown((v) => (against === null && v.fresh ? v.samples : 0));
-  const { exposure, view, glow, glow_size } = grade;
+  const { exposure } = grade;
+  const shown = JSON.stringify(grade);
   useEffect(() => {
     let ended = false;
     void engine()
-      ?.proofs({ film, against, grade: { exposure: exposure + amplify, view, glow, glow_size } })
+      ?.proofs({ film, against, grade: { ...(JSON.parse(shown) as Grade), exposure: exposure + amplify } })
       .then(
         ({ pixels, width, height, mean }) => {
           if (ended || !canvas.current) return;
@@ -39,7 +40,7 @@ export function ProofCanvas({
     return () => {
       ended = true;
     };
-  }, [film, against, exposure, view, glow, glow_size, amplify, samples]);
+  }, [film, against, shown, exposure, amplify, samples]);
   return (
     <canvas
       ref={canvas}
