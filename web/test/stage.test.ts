@@ -4,6 +4,8 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { MirroredRepeatWrapping } from 'three';
 import {
   newFeed,
+  newLight,
+  newLook,
   newGrade,
   newShot,
   plainSurface,
@@ -276,16 +278,25 @@ describe('a finish in the draft', () => {
       coats: [],
       feeds,
     });
+    const plain = newLook('Plain');
     const glass = finish({ transmission_weight: 1 });
-    expect(onlyNearly([finish({})])).toEqual([]);
-    expect(onlyNearly([glass])).toEqual(['glass']);
-    expect(onlyNearly([finish({ transmission_weight: 1, geometry_thin_walled: true })])).toEqual([]);
+    expect(onlyNearly([finish({})], plain)).toEqual([]);
+    expect(onlyNearly([glass], plain)).toEqual(['glass']);
+    expect(onlyNearly([finish({ transmission_weight: 1, geometry_thin_walled: true })], plain)).toEqual([]);
     const near = { ...newFeed('a', 'base_color', [1, 1, 1]), source: 'near' as const };
-    expect(onlyNearly([finish({ subsurface_weight: 1 }, [near]), glass])).toEqual([
+    expect(onlyNearly([finish({ subsurface_weight: 1 }, [near]), glass], plain)).toEqual([
       'glass',
       'bodies',
       'distances',
     ]);
+    const lit = (light: Parameters<typeof newLight>) => ({ ...plain, rig: [newLight(...light)] });
+    for (const kind of ['area', 'spot', 'point', 'directional'] as const)
+      expect(onlyNearly([], lit([kind, 'Lamp']))).toEqual([]);
+    expect(onlyNearly([], lit(['card', 'Card']))).toEqual(['lights']);
+    expect(onlyNearly([], lit(['point', 'Bulb', { radius: 0.02 }]))).toEqual(['lights']);
+    expect(onlyNearly([], lit(['area', 'Lamp', { mirrored: false }]))).toEqual(['lights']);
+    expect(onlyNearly([], lit(['area', 'Lamp', { mirrored: false, on: false }]))).toEqual([]);
+    expect(onlyNearly([], { ...plain, surround: { ...plain.surround, mirrored: false } })).toEqual(['lights']);
   });
 });
 
@@ -319,24 +330,24 @@ describe('what the type mirrors of its stage in the draft', () => {
       const texture = { number: places.length };
       return { texture, dispose: () => gone.push(texture.number) } as never;
     }, told);
-    mirror.look(staged(), 1);
-    mirror.look(staged(1), 1);
+    mirror.look(staged(), '1');
+    mirror.look(staged(1), '1');
     expect(mirror.texture).toBeNull();
     vi.advanceTimersByTime(1000);
     expect(places).toEqual([[1, 2, 3]]);
     expect(mirror.texture).toEqual({ number: 1 });
-    mirror.look(staged(1), 1);
+    mirror.look(staged(1), '1');
     vi.advanceTimersByTime(1000);
     expect(told).toHaveBeenCalledTimes(1);
-    mirror.look(staged(1), 2);
+    mirror.look(staged(1), '2');
     // another stage on its way, and back: nothing is drawn
-    mirror.look(staged(1), 1);
+    mirror.look(staged(1), '1');
     vi.advanceTimersByTime(1000);
     expect(told).toHaveBeenCalledTimes(1);
-    mirror.look(staged(2), 1);
+    mirror.look(staged(2), '1');
     vi.advanceTimersByTime(1000);
     expect(gone).toEqual([1]);
-    mirror.look(squaresOn(), 1);
+    mirror.look(squaresOn(), '1');
     expect([mirror.texture, gone]).toEqual([null, [1, 2]]);
   });
 });

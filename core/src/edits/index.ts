@@ -8,6 +8,7 @@ export * from './finishes.ts';
 export * from './letters.ts';
 export * from './lights.ts';
 export * from './looks.ts';
+export * from './panels.ts';
 export * from './parameters.ts';
 export { copyDress, dressPattern, PATTERNS, picked, type Pattern } from './patterns.ts';
 export * from './stage.ts';

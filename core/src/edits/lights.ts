@@ -134,6 +134,30 @@ export const moveLight = (
   },
 });
 
+/** Says which blocks and pieces a light falls on; on all when there are none. */
+export const fallOn = (project: Project, look: string, id: string, things: readonly string[]): Edit => ({
+  label: `What ${lightIn(project, look, id).name} falls on`,
+  make: (p) => {
+    room([], MOST.only, 'things a light falls on alone', things.length);
+    lightIn(p, look, id).only = [...things];
+  },
+});
+
+/** Turns the environment about its axes, radians. */
+export const standSurround = (
+  _project: Project,
+  look: string,
+  stance: Partial<Pick<Surround, 'turn' | 'tilt' | 'roll'>>,
+): Edit => ({
+  label: 'Turn the surround',
+  joins: true,
+  make: (p) => {
+    const { surround } = lookOf(p, look);
+    for (const [axis, angle] of Object.entries(stance))
+      surround[axis as keyof typeof stance] = within(wrapped(angle), -Math.PI, Math.PI);
+  },
+});
+
 /** Chooses the environment. */
 export const chooseSurround = (
   _project: Project,

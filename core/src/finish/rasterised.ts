@@ -1,8 +1,8 @@
-/** What of finishes a rasteriser can only come near: it has one surface a pixel, and nothing beyond it. */
-import type { Finish, Surface } from '../document/index.ts';
+/** What a rasteriser can only come near: it has one surface a pixel, nothing beyond it, and lights without a size. */
+import type { Finish, Look, Surface } from '../document/index.ts';
 
 /** What is only come near, in the order it is told. */
-export const NEARLY = ['glass', 'bodies', 'distances'] as const;
+export const NEARLY = ['glass', 'bodies', 'distances', 'lights'] as const;
 export type Nearly = (typeof NEARLY)[number];
 
 const isGlass = (s: Surface) => s.transmission_weight > 0 && s.base_metalness < 1 && !s.geometry_thin_walled;
@@ -10,14 +10,30 @@ const isBody = (s: Surface) =>
   (s.subsurface_weight > 0 && s.base_metalness < 1) ||
   (isGlass(s) && s.transmission_depth > 0 && s.transmission_scatter.some((v) => v > 0));
 
-/** What of some finishes the draft only comes near. */
-export function onlyNearly(finishes: readonly Pick<Finish, 'surface' | 'coats' | 'feeds'>[]): Nearly[] {
+const reachesAll = ({ mirrored, lights, blur_mirrored }: Look['surround']) =>
+  mirrored === lights && (!mirrored || blur_mirrored === 0);
+
+/** Whether a light is drawn as it is: a point or a rectangle that reaches everything, everywhere. */
+function isPlain(light: Look['rig'][number]): boolean {
+  if (light.kind === 'card' || light.only.length > 0) return false;
+  if (!light.diffuse || !light.mirrored || !light.through) return false;
+  if (light.kind === 'area') return light.shape === 'rectangle';
+  if (light.kind === 'point') return light.radius === 0 && light.fall !== 'clamped';
+  return light.kind === 'spot' ? light.fall !== 'clamped' : light.kind === 'directional' && light.size === 0;
+}
+
+/** What of some finishes, and of a look's light, the draft only comes near. */
+export function onlyNearly(
+  finishes: readonly Pick<Finish, 'surface' | 'coats' | 'feeds'>[],
+  { rig, surround }: Pick<Look, 'rig' | 'surround'>,
+): Nearly[] {
   const surfaces = finishes.flatMap((f) => [f.surface, ...f.coats.filter((c) => c.on).map((c) => c.surface)]);
   const feeds = finishes.flatMap((f) => [...f.feeds, ...f.coats.filter((c) => c.on).flatMap((c) => c.feeds)]);
   const met: Record<Nearly, boolean> = {
     glass: surfaces.some(isGlass),
     bodies: surfaces.some(isBody),
     distances: feeds.some((f) => f.source === 'near'),
+    lights: !reachesAll(surround) || rig.some((l) => l.on && !isPlain(l)),
   };
   return NEARLY.filter((n) => met[n]);
 }

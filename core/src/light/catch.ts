@@ -1,7 +1,7 @@
 /** Where a light must stand for its light to be caught at a place of the type. */
-import { asin, atan2 } from '../maths/reproducible.ts';
 import type { Light } from '../document/index.ts';
-import type { Vec } from './placing.ts';
+import { asin, atan2, cos, sin } from '../maths/reproducible.ts';
+import { bearingOf, wrapped, type Vec } from './placing.ts';
 
 /** A place on a face: where, its outward normal, and from where the camera looks at it. Metres. */
 export interface CaughtAt {
@@ -29,6 +29,26 @@ export function caughtFrom({ point, normal, eye, mirrors }: CaughtAt): Vec | nul
 }
 
 /**
+ * How a surround must be turned and tilted for a direction of its picture to come from one of the world; it keeps its
+ * roll, and of two ways tilts less.
+ * @returns null where no turn and tilt bring it there: it would have to be rolled
+ */
+export function caughtStance(roll: number, picture: Vec, world: Vec): { turn: number; tilt: number } | null {
+  const [c, s] = [cos(roll), sin(roll)];
+  const [wx, wy, wz] = [c * world[0] + s * world[1], c * world[1] - s * world[0], world[2]];
+  const flat = Math.sqrt(picture[0] ** 2 + picture[2] ** 2);
+  if (Math.abs(wx) > flat) return null;
+  const from = atan2(picture[0], picture[2]);
+  const way = flat > 0 ? asin(Math.min(1, Math.max(-1, wx / flat))) : 0;
+  const tries = [way, Math.PI - way].map((to) => ({
+    turn: wrapped(to - from),
+    // from where it then stands, up and out, to where it shall
+    tilt: wrapped(atan2(wz, wy) - atan2(flat * cos(to), picture[1])),
+  }));
+  return tries.sort((a, b) => Math.abs(a.tilt) - Math.abs(b.tilt))[0];
+}
+
+/**
  * Azimuth and elevation at which a light is caught at a place, at the distance from its aim that it has.
  * @param centre of the type
  * @returns null where the camera does not see the place
@@ -50,5 +70,5 @@ export function caught(
     if (within < 0) return null;
     away = unit(along(rel, from, -b + Math.sqrt(within)));
   }
-  return { azimuth: atan2(away[0], away[2]), elevation: asin(Math.min(1, Math.max(-1, away[1]))) };
+  return bearingOf(away);
 }

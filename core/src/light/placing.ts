@@ -1,12 +1,18 @@
 /** Lights in the world: where they stand, what they aim at, how bright they are. */
 import type { Light } from '../document/index.ts';
 import { blackBody } from '../maths/colour.ts';
-import { acos, atan2, cos, sin } from '../maths/reproducible.ts';
+import { acos, asin, atan2, cos, sin } from '../maths/reproducible.ts';
 
 export type Vec = [number, number, number];
 
 /** An angle brought to between −π and π. */
 export const wrapped = (v: number) => v - 2 * Math.PI * Math.round(v / (2 * Math.PI));
+
+/** Azimuth and elevation of a unit direction, as lights and panels have them. */
+export const bearingOf = ([x, y, z]: readonly number[]): { azimuth: number; elevation: number } => ({
+  azimuth: atan2(x, z),
+  elevation: asin(Math.min(1, Math.max(-1, y))),
+});
 
 /** A light placed around its target. `forward` points from the light to the target. */
 export interface PlacedLight {

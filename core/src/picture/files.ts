@@ -138,6 +138,18 @@ export function encodeExr(
   return writeExrChannels(width, height, channels, depth);
 }
 
+/** A surround as OpenEXR: three channels, at full precision. */
+export function encodeSurround({ width, height, data }: SurroundPicture): Uint8Array<ArrayBuffer> {
+  const channels = ['R', 'G', 'B'].map((name, offset) => ({
+    name,
+    values: data,
+    offset,
+    stride: 3,
+    float: true,
+  }));
+  return writeExrChannels(width, height, channels, 'float');
+}
+
 /** The scene-linear picture as Radiance HDR. */
 export function encodeHdr({ width, height, data }: LinearPicture): Uint8Array<ArrayBuffer> {
   return writeRgbe(width, height, data);

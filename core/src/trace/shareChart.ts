@@ -4,7 +4,7 @@ import { LEVELS, levelOf } from '../light/findings.ts';
 import { SIGHT_ACROSS, SIGHT_DOWN } from '../light/sights.ts';
 import { positionOf } from '../light/surround.ts';
 import { luminance } from '../maths/colour.ts';
-import { cos, exp, sin } from '../maths/reproducible.ts';
+import { exp, sin } from '../maths/reproducible.ts';
 import type { Eye } from './eye.ts';
 import type { FaceMask } from './faceMask.ts';
 import { hasLayers, LAYERS_AT, type Film } from './film.ts';
@@ -53,10 +53,9 @@ const CELL = Math.PI / SIGHT_DOWN;
 const REACH = 2.5;
 
 /**
- * Where the camera looks by way of each row's faces: densities over the unwrapped surround, the most of each row being
- * one. Mirrored about the normals that were traced, relief and bevels with them; roughness widens them.
+ * Where the camera looks by way of each row's faces: densities over all directions of the world, unwrapped as pictures
+ * of surrounds are, the most of each row being one. Mirrored about the normals that were traced, relief and bevels with them; roughness widens them.
  * @param widths of each row's lobe, radians
- * @param turn of the surround, radians
  * @returns null for films without layers
  */
 export function sightlines(
@@ -64,12 +63,10 @@ export function sightlines(
   mask: FaceMask,
   eye: Eye,
   widths: readonly number[],
-  turn: number,
 ): Float32Array[] | null {
   if (!hasLayers(film)) return null;
   const { sums, channels, width, height } = film;
   const maps = widths.map(() => new Float32Array(SIGHT_ACROSS * SIGHT_DOWN));
-  const [ct, st] = [cos(turn), sin(turn)];
   each(mask, width, (row, pixel) => {
     const at = pixel * channels + LAYERS_AT;
     const n = [sums[at + 3], sums[at + 4], sums[at + 5]];
@@ -82,7 +79,7 @@ export function sightlines(
     const facing = (d[0] * n[0] + d[1] * n[1] + d[2] * n[2]) / (far * length);
     if (facing >= 0) return;
     const [x, y, z] = d.map((v, k) => v / far - (2 * facing * n[k]) / length);
-    const [u, v] = positionOf(ct * x - st * z, Math.min(1, Math.max(-1, y)), st * x + ct * z);
+    const [u, v] = positionOf(x, Math.min(1, Math.max(-1, y)), z);
     const column = Math.min(SIGHT_ACROSS - 1, Math.floor(u * SIGHT_ACROSS));
     maps[row][Math.min(SIGHT_DOWN - 1, Math.floor(v * SIGHT_DOWN)) * SIGHT_ACROSS + column]++;
   });

@@ -13,8 +13,10 @@ import {
   newFeed,
   newId,
   newLight,
+  newPanel,
   newProject,
   openDocument,
+  PANEL_SHAPES,
   parametersIn,
   PIECE_KINDS,
   PROFILES,
@@ -30,6 +32,7 @@ enablePatches();
 /** Finishes of several coats, fed and plain, and a tube drawn with the pen. */
 function plain(): Project {
   const project = newProject('Ostrel', 'OSTREL', structuredClone(READY_FINISHES.slice(0, 4)));
+  project.looks[0].surround.panels.push(newPanel('Window'), newPanel('Sky', { shape: 'ramp' }));
   project.blocks[0].tube.drawn.push({ id: 't1', closed: false, nodes: nodes([1, 2, 3, 4, 5]) });
   for (const of of project.finishes.slice(0, 2)) {
     of.feeds.push(newFeed('f1', 'base_color', [1, 0, 0]), newFeed('f2', 'relief', 0));
@@ -50,6 +53,7 @@ type Maker = (p: Project, n: readonly number[], text: string) => edits.Edit | nu
 const block = (p: Project, n: number) => pick(p.blocks, n)?.id ?? 'none';
 const look = (p: Project, n: number) => pick(p.looks, n).id;
 const light = (p: Project, l: number, n: number) => pick(pick(p.looks, l).rig, n)?.id ?? 'none';
+const panel = (p: Project, l: number, n: number) => pick(pick(p.looks, l).surround.panels, n)?.id ?? 'none';
 const finish = (p: Project, n: number) => pick(p.finishes, n)?.id ?? null;
 const coat = (p: Project, f: number, n: number) => pick(pick(p.finishes, f)?.coats ?? [], n)?.id ?? null;
 const feeds = (p: Project, f: number, of: string | null) => {
@@ -240,6 +244,25 @@ const MAKERS: Record<string, Maker> = {
   renameLight: (p, [a, b], text) => edits.renameLight(p, look(p, a), light(p, a, b), text || 'Lamp'),
   moveLight: (p, [a, b, c, d]) =>
     edits.moveLight(p, look(p, a), light(p, a, b), fixed({ azimuth: c, elevation: d })),
+  fallOn: (p, [a, b, c]) =>
+    edits.fallOn(p, look(p, a), light(p, a, b), c > 0 ? [block(p, c), piece(p, c)] : []),
+  addPanels: (p, [a, b]) =>
+    edits.addPanels(p, look(p, a), [newPanel('Box', { shape: pick(PANEL_SHAPES, b) })]),
+  copyPanel: (p, [a, b]) => edits.copyPanel(p, look(p, a), panel(p, a, b), id()),
+  removePanel: (p, [a, b]) => edits.removePanel(p, look(p, a), panel(p, a, b)),
+  renamePanel: (p, [a, b], text) => edits.renamePanel(p, look(p, a), panel(p, a, b), text || 'Window'),
+  movePanel: (p, [a, b, c, d]) =>
+    edits.movePanel(p, look(p, a), panel(p, a, b), fixed({ azimuth: c, elevation: d })),
+  raisePanel: (p, [a, b, c]) => edits.raisePanel(p, look(p, a), panel(p, a, b), c),
+  setPanelStops: (p, [a, b, c, d]) =>
+    edits.setPanelStops(p, look(p, a), panel(p, a, b), [
+      { at: edits.within(c || 0, 0, 1), value: edits.within(d || 0, -9, 9), colour: [1, 0.5, 0] },
+      { at: 0.2, value: 0, colour: [1, 1, 1] },
+    ]),
+  keptSurround: (p, [a]) => edits.keptSurround(p, look(p, a), { id: 'f'.repeat(64), name: 'Painted' }),
+  splitSun: (p, [a]) =>
+    edits.splitSun(p, look(p, a), newLight('directional', 'Sun'), newPanel('Sun’s place')),
+  standSurround: (p, [a, b, c, d]) => edits.standSurround(p, look(p, a), { turn: b, tilt: c, roll: d }),
   chooseSurround: (p, [a]) =>
     edits.chooseSurround(p, look(p, a), { source: 'painted', id: 'lamp-studio', name: 'Lamp studio' }),
   addLook: (p, [a]) => edits.addLook(p, look(p, a), id()),

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { newLight } from '../../src/document/index.ts';
-import { caught } from '../../src/light/catch.ts';
+import { caught, caughtStance } from '../../src/light/catch.ts';
 import { placeLight, type Vec } from '../../src/light/placing.ts';
+import { intoPicture, outOfPicture } from '../../src/light/surround.ts';
 import { lot } from '../../src/maths/lot.ts';
 
 const unit = (v: Vec): Vec => v.map((c) => c / Math.hypot(...v)) as Vec;
@@ -44,5 +45,34 @@ describe('catching light', () => {
     const light = newLight('area', 'L', { distance: 0.1 });
     const at = { point: [2, 0, 0] as Vec, normal: [0, 0, 1] as Vec, eye: [2, 0, 5] as Vec, mirrors: true };
     expect(caught(light, [0, 0, 0], at)).toBeNull();
+  });
+});
+
+describe('a surround', () => {
+  it('turned and tilted has the place it is caught by in the direction it is caught from', () => {
+    let seed = 7;
+    const next = () => (seed = (seed * 48271) % 2147483647) / 2147483647;
+    const direction = (): Vec => {
+      const [y, a] = [2 * next() - 1, 2 * Math.PI * next()];
+      const r = Math.sqrt(1 - y * y);
+      return [r * Math.cos(a), y, r * Math.sin(a)];
+    };
+    let [caughtAll, refused] = [0, 0];
+    for (let k = 0; k < 2000; k++) {
+      const [picture, world, roll] = [direction(), direction(), k % 2 ? 0 : next() * 2 - 1];
+      const stance = caughtStance(roll, picture, world);
+      if (!stance) {
+        refused++;
+        continue;
+      }
+      caughtAll++;
+      outOfPicture(intoPicture({ ...stance, roll }), ...picture).forEach((v, i) =>
+        expect(v).toBeCloseTo(world[i], 6),
+      );
+    }
+    expect(caughtAll).toBeGreaterThan(1000);
+    expect(refused).toBeGreaterThan(100);
+    // what needs no tilt is not tilted
+    expect(caughtStance(0, [1, 0, 0], [0, 0, 1])!.tilt).toBeCloseTo(0, 9);
   });
 });

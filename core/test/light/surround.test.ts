@@ -1,5 +1,6 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { blurredSurround } from '../../src/light/blurred.ts';
 import { PAINTED_SURROUNDS, paintSurround } from '../../src/light/paintedSurrounds.ts';
 import {
   directionAt,
@@ -85,5 +86,38 @@ describe('painted surrounds', () => {
 
   it('that nobody painted are refused', () => {
     expect(() => paintSurround('nowhere')).toThrow(/no painted surround nowhere/);
+  });
+});
+
+describe('blurred surrounds', () => {
+  it('keep their light, spread alike at the horizon and at the poles, and over the seam', () => {
+    const spotAt = (x: number, y: number) => {
+      const picture = { width: 64, height: 32, data: new Float32Array(64 * 32 * 3) };
+      const area = Math.sin(((y + 0.5) / 32) * Math.PI);
+      picture.data.fill(1 / area, (y * 64 + x) * 3, (y * 64 + x) * 3 + 3);
+      return picture;
+    };
+    const light = ({ width, height, data }: SurroundPicture) => {
+      let sum = 0;
+      for (let y = 0; y < height; y++)
+        for (let x = 0; x < width; x++)
+          sum += data[(y * width + x) * 3] * Math.sin(((y + 0.5) / height) * Math.PI);
+      return sum / (width * height);
+    };
+    for (const [x, y] of [
+      [10, 16],
+      [0, 12],
+      [40, 2],
+    ]) {
+      const sharp = spotAt(x, y);
+      const soft = blurredSurround(sharp, 0.3);
+      expect(light(soft) / light(sharp)).toBeGreaterThan(0.97);
+      expect(light(soft) / light(sharp)).toBeLessThan(1.03);
+      // a bell: at its middle 1 / (2πσ²) of the light, an e-half of it at σ
+      const solid = ((2 * Math.PI) / 64) * (Math.PI / 32);
+      const peak = Math.max(...soft.data);
+      expect(peak / (solid / (2 * Math.PI * 0.09))).toBeGreaterThan(0.9);
+      expect(peak / (solid / (2 * Math.PI * 0.09))).toBeLessThan(1.1);
+    }
   });
 });

@@ -1,8 +1,9 @@
 /** Catching light: a place of the type is pointed at, and the light goes where its light falls on it. */
-import { moveLight, characterOf, setParameter } from '@wemlox/core/edits';
+import { moveLight, movePanel, characterOf, standSurround } from '@wemlox/core/edits';
 import { PIECE_NAMES } from '@wemlox/core/document';
-import { caught, caughtFrom, type CaughtAt } from '@wemlox/core/light/catch';
-import { placeLight, wrapped, type Vec } from '@wemlox/core/light/placing';
+import { caught, caughtFrom, caughtStance, type CaughtAt } from '@wemlox/core/light/catch';
+import { bearingOf, placeLight, type Vec } from '@wemlox/core/light/placing';
+import { inPicture, intoPicture } from '@wemlox/core/light/surround';
 import { showsHighlight } from '@wemlox/core/finish/highlight';
 import { cameraFrame, centreOf } from '@wemlox/core/stage/camera';
 import type { Draft } from '../engine/draft.ts';
@@ -24,14 +25,23 @@ function nameOf({ block, letter, piece }: Picked): string {
   return of ? `the ${PIECE_NAMES[of.kind].toLowerCase()}` : 'something';
 }
 
-/** Turns the surround so that its brightest place is caught. */
+/** Turns and tilts the surround so that its brightest place is caught. */
 function turnSurround(from: Vec): string {
   const { surround } = useShown.getState();
   if (!surround) return '';
-  const [x, , z] = surround.facts.peakDirection;
-  const turn = wrapped(Math.atan2(z, x) - Math.atan2(from[2], from[0]));
-  perform((p) => setParameter(p, `looks/${currentLook(p).id}/surround/turn`, turn));
-  return 'The surround turns about the upright axis alone: its brightest place is caught as near as that goes';
+  const { roll } = currentLook().surround;
+  const stance = caughtStance(roll, surround.facts.peakDirection, from);
+  if (!stance) return 'The surround’s brightest place cannot be tilted so far: roll the surround first';
+  perform((p) => standSurround(p, currentLook(p).id, stance));
+  return '';
+}
+
+/** Moves a panel of the surround so that its middle is caught. */
+function movePanelTo(panel: string, from: Vec): string {
+  const { surround } = currentLook();
+  const place = bearingOf(inPicture(intoPicture(surround), ...from));
+  perform((p) => movePanel(p, currentLook(p).id, panel, place));
+  return '';
 }
 
 /** Has the chosen light, or the surround where none is, caught at a place of the type. */
@@ -50,6 +60,8 @@ export function catchAt(hit: Picked, draft: Draft): void {
   const tell = (why: string) => useCatch.setState({ why });
   const from = caughtFrom(at);
   if (!from) return tell('This place leans away from the camera: no light on it is seen');
+  const { panel } = useChoice.getState();
+  if (!light && look.surround.panels.some((p) => p.id === panel)) return tell(movePanelTo(panel!, from));
   if (!light) return tell(turnSurround(from));
   const centre = centreOf(scene.typeBox);
   const place = caught(light, centre, at);

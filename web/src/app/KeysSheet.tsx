@@ -1,5 +1,5 @@
 /** The sheet of keys under "?". */
-import { Dialog } from './Dialog.tsx';
+import { Dialog } from '../desk/Dialog.tsx';
 
 const KEYS: readonly (readonly [string, string])[] = [
   ['1 … 6', 'steps'],

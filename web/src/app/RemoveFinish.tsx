@@ -5,7 +5,7 @@ import { wornAt } from '@wemlox/core/edits';
 import { removeFinish } from '../actions/finishes.ts';
 import { useRemoving } from '../state/choice.ts';
 import { useStudio } from '../state/studio.ts';
-import { Dialog } from './Dialog.tsx';
+import { Dialog } from '../desk/Dialog.tsx';
 
 export function RemoveFinish() {
   const id = useRemoving((r) => r.finish);

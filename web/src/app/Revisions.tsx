@@ -10,7 +10,7 @@ import { whenText } from '../state/language.ts';
 import { attempt, notify } from '../state/notices.ts';
 import { saveNow } from '../state/saving.ts';
 import { useStudio } from '../state/studio.ts';
-import { Dialog } from './Dialog.tsx';
+import { Dialog } from '../desk/Dialog.tsx';
 
 const nameOf = ({ label, version }: RevisionLine) =>
   label || (version === null ? 'Kept beside another window’s save' : `Version ${version}`);

@@ -5,7 +5,7 @@ import { api } from '../state/api.ts';
 import type { UnusedAsset } from '@wemlox/wire';
 import { sizeText, whenText } from '../state/language.ts';
 import { attempt } from '../state/notices.ts';
-import { Dialog } from './Dialog.tsx';
+import { Dialog } from '../desk/Dialog.tsx';
 
 export function UnusedFiles({ onClose }: { onClose: () => void }) {
   const [found, setFound] = useState<{ days: number; assets: UnusedAsset[] } | null>(null);

@@ -11,6 +11,7 @@ import { currentLook, setExposure } from '../actions/document.ts';
 import { downloadPicture, exportType } from '../actions/files.ts';
 import { addFinish, dressFaces } from '../actions/finishes.ts';
 import { addLight, addSuitedRig, addThreePoint } from '../actions/lights.ts';
+import { addPanel, keepSurround, partSun, READY_PANELS, takeNone } from '../actions/surround.ts';
 import { addLook } from '../actions/looks.ts';
 import { keepProof } from '../actions/proofs.ts';
 import { fitFrame, wallOf } from '../actions/stage.ts';
@@ -146,8 +147,16 @@ export function commands({ go, base, lookId, onKeys, onRevisions }: Ways): Comma
     c('Light', 'three', 'Key, fill and rim', addThreePoint),
     c('Light', 'area', 'Add an area light', () => addLight('area')),
     c('Light', 'spot', 'Add a spot light', () => addLight('spot')),
+    c('Light', 'card', 'Add a card', () => addLight('card')),
+    c('Light', 'ambient', 'Add ambient light', () => addLight('ambient')),
     c('Light', 'bulb', 'Add a point light', () => addLight('point')),
     c('Light', 'sun', 'Add a directional light', () => addLight('directional')),
+    c('Surround', 'none', 'No surround', takeNone),
+    c('Surround', 'sun', 'Part the sun from the surround', () => void partSun()),
+    c('Surround', 'keep', 'Keep the surround as a file', () => void keepSurround()),
+    ...READY_PANELS.map(({ name, make }) =>
+      c('Surround', `panel ${name}`, `Add panel: ${name}`, () => addPanel(make())),
+    ),
     ...PAINTED_SURROUNDS.map((p) =>
       c('Surround', p.id, p.name, () =>
         perform((doc) =>

@@ -4,6 +4,7 @@ import { useMemo } from 'react';
 import { SIGHT_ACROSS, SIGHT_DOWN } from '@wemlox/core/light/sights';
 import { rowKey, rowName, useLightChart, useRowHover } from '../state/light.ts';
 import { useStudio } from '../state/studio.ts';
+import { fronted } from './unwrapping.ts';
 
 /** Rows with most places are named, others when they are pointed at. */
 const NAMED = 3;
@@ -21,11 +22,12 @@ export function Sightlines() {
     const { rows, sight, chart } = counted;
     return rows.flatMap((row, i) => {
       if (chart.places[i] === 0 || !sight[i].some((v) => v > 0)) return [];
+      const map = fronted(sight[i], SIGHT_ACROSS, SIGHT_DOWN);
       const lines = contours()
         .size([SIGHT_ACROSS, SIGHT_DOWN])
-        .thresholds(LEVELS)(Array.from(sight[i]))
+        .thresholds(LEVELS)(map)
         .map((c) => path(c) ?? '');
-      const peak = sight[i].reduce((most, v, k) => (v > sight[i][most] ? k : most), 0);
+      const peak = map.reduce((most, v, k) => (v > map[most] ? k : most), 0);
       const name = rowName(row, pieces);
       const at = { x: peak % SIGHT_ACROSS, y: Math.floor(peak / SIGHT_ACROSS) };
       const larger = chart.places.filter((p) => p > chart.places[i]).length;

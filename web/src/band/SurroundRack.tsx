@@ -1,10 +1,10 @@
 /** Surrounds that lie ready: painted ones, uploads, and the present one unwrapped. */
-import { Upload } from 'lucide-react';
+import { Save, Search, Upload } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { PAINTED_SURROUNDS } from '@wemlox/core/light/paintedSurrounds';
-import { reduced, type SurroundPicture } from '@wemlox/core/light/surround';
-import { toneMapped8 } from '@wemlox/core/picture/tone';
-import { Sightlines } from './Sightlines.tsx';
+import { keepSurround, takeNone } from '../actions/surround.ts';
+import { SurroundInspection } from './SurroundInspection.tsx';
+import { Unwrapped } from './Unwrapped.tsx';
 import { useShown } from '../state/shown.ts';
 import { chooseSurround } from '@wemlox/core/edits';
 import { currentLook } from '../actions/document.ts';
@@ -15,27 +15,6 @@ import { useLook } from '../state/chosen.ts';
 import { numberText } from '../state/language.ts';
 import { attempt, notify } from '../state/notices.ts';
 
-const WIDE = 256;
-
-/** The environment unwrapped, at its own exposure; turned as it stands behind the type. */
-function Unwrapped({ picture, stops }: { picture: SurroundPicture; stops: number }) {
-  const canvas = useRef<HTMLCanvasElement>(null);
-  useEffect(() => {
-    const { width, height, data } = reduced(picture, WIDE);
-    const rgba = new Float32Array(width * height * 4).fill(1);
-    for (let i = 0; i < width * height; i++) rgba.set(data.subarray(i * 3, i * 3 + 3), i * 4);
-    Object.assign(canvas.current!, { width, height });
-    const pixels = toneMapped8(rgba, { exposure: stops, view: 'soft' });
-    canvas.current!.getContext('2d')!.putImageData(new ImageData(pixels, width, height), 0, 0);
-  }, [picture, stops]);
-  return (
-    <div className="relative h-[98px] w-[196px] shrink-0 overflow-hidden bg-base-200">
-      <canvas ref={canvas} className="h-full w-full" aria-label="The surround, unwrapped" />
-      <Sightlines />
-    </div>
-  );
-}
-
 export function SurroundRack() {
   const { surround } = useLook();
   const picture = useShown((v) => v.surround?.small);
@@ -43,12 +22,17 @@ export function SurroundRack() {
   const [uploads, setUploads] = useState<AssetLine[]>([]);
   /** Share of an upload that has been sent; null while none is under way. */
   const [sent, setSent] = useState<number | null>(null);
+  const [looking, setLooking] = useState(false);
   const input = useRef<HTMLInputElement>(null);
-  useEffect(() => {
+  useEffect(() => list(), []);
+  const list = () =>
     void attempt('Uploaded surrounds could not be listed', () => api.assets('surround')).then(
-      (list) => list && setUploads(list),
+      (found) => found && setUploads(found),
     );
-  }, []);
+  const keep = async () => {
+    await keepSurround();
+    list();
+  };
   const take = async (file: File | undefined) => {
     if (!file) return;
     setSent(0);
@@ -88,7 +72,11 @@ export function SurroundRack() {
       }}
     >
       <div className="flex gap-2 pb-1.5">
-        {picture && <Unwrapped picture={picture} stops={surround.stops} />}
+        {picture && (
+          <div className="w-[204px] shrink-0">
+            <Unwrapped picture={picture} inspection={{ stops: surround.stops, clips: false }} width={256} />
+          </div>
+        )}
         <div className="flex min-w-0 flex-1 flex-col justify-between">
           {facts && (
             <ul
@@ -100,6 +88,27 @@ export function SurroundRack() {
               <li>range {numberText(facts.stops, 1)} EV</li>
             </ul>
           )}
+          <div className="flex gap-1">
+            <button
+              type="button"
+              className="btn btn-xs px-1.5"
+              aria-label="Look at the surround by itself"
+              title="Look at it by itself"
+              disabled={!picture}
+              onClick={() => setLooking(true)}
+            >
+              <Search size={12} />
+            </button>
+            <button
+              type="button"
+              className="btn btn-xs px-1.5"
+              aria-label="Keep the surround as a file"
+              title="Keep it, with its panels, among the surrounds (.exr)"
+              onClick={() => void keep()}
+            >
+              <Save size={12} />
+            </button>
+          </div>
           <button
             type="button"
             className="btn btn-xs w-fit"
@@ -117,6 +126,15 @@ export function SurroundRack() {
         aria-label="Surrounds"
         className="grid min-h-0 grid-cols-2 content-start overflow-y-auto"
       >
+        <button
+          type="button"
+          role="option"
+          aria-selected={surround.source === 'none'}
+          className={`cursor-pointer truncate px-1 py-0.5 text-left ${surround.source === 'none' ? 'text-primary' : ''}`}
+          onClick={takeNone}
+        >
+          No surround
+        </button>
         {PAINTED_SURROUNDS.map((p) => option('painted', p.id, p.name))}
         {uploads.map((a) => option('picture', a.hash, a.name))}
       </div>
@@ -128,6 +146,9 @@ export function SurroundRack() {
         data-testid="surround-file"
         onChange={(e) => void take(e.target.files?.[0])}
       />
+      {looking && picture && facts && (
+        <SurroundInspection picture={picture} facts={facts} onClose={() => setLooking(false)} />
+      )}
     </div>
   );
 }

@@ -11,6 +11,8 @@ import {
 import { FEED } from '@wemlox/core/document/parameters';
 import { isPicturesColour } from '@wemlox/core/finish/recipe';
 import { removeFeed, setStops, type WornCoat } from '../actions/coats.ts';
+import { toHex } from '@wemlox/core/maths/colour';
+import { heightOf, stopAt } from './feedStops.ts';
 import { numberRange } from './numberRange.ts';
 import { PictureRow } from './PictureRow.tsx';
 import { ColourRow, NumberRow } from './rows.tsx';
@@ -61,7 +63,17 @@ export function FeedRows({ worn, feed, parameter, rows }: FeedProps) {
         {feed.source === 'picture' && <PictureRow worn={worn} feed={feed} />}
         {!isPicturesColour(feed) && (
           <>
-            <StopStrip feed={feed} parameter={parameter} chosen={i} onChoose={setChosen} onChange={change} />
+            <StopStrip
+              stops={feed.stops}
+              name={parameter.name}
+              id={feed.id}
+              stopAt={(at) => stopAt(feed, at)}
+              colourAt={parameter.kind === 'colour' ? (at) => toHex(stopAt(feed, at).colour) : undefined}
+              heightAt={(at) => heightOf(feed)(stopAt(feed, at).value)}
+              chosen={i}
+              onChoose={setChosen}
+              onChange={change}
+            />
             {parameter.kind === 'colour' ? (
               <ColourRow
                 label={`Stop ${i + 1}`}

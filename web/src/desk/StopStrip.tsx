@@ -1,15 +1,7 @@
-/** The stops of a feed along its axis: drawn as they mix, dragged, added and removed. */
+/** Stops along an axis, of a feed or a ramp of light: drawn as they mix, dragged, added and removed. */
 import { drag, line, pointer, scaleLinear, select } from 'd3';
 import { useEffect, useRef } from 'react';
-import {
-  MOST,
-  type ColourParameter,
-  type Feed,
-  type NumberParameter,
-  type Stop,
-} from '@wemlox/core/document';
-import { mixedEvenly, valueAt } from '@wemlox/core/finish/recipe';
-import { toHex } from '@wemlox/core/maths/colour';
+import { MOST, type Stop } from '@wemlox/core/document';
 
 const WIDTH = 296;
 const STRIP = 26;
@@ -22,44 +14,37 @@ const x = scaleLinear()
   .domain([0, 1])
   .range([PAD, WIDTH - PAD]);
 
-/** What a feed gives at a place of its axis, and what a stop put there would have. */
-export function stopAt({ stops, blend }: Pick<Feed, 'stops' | 'blend'>, at: number): Stop {
-  const place = stops.map((s) => s.at);
-  const [value] = valueAt({ at: place, values: stops.map((s) => [s.value]) }, at);
-  const next = stops.findIndex((s) => s.at > at);
-  const [a, b] = [stops[Math.max(0, next - 1)], stops[next < 0 ? stops.length - 1 : next]];
-  const t = next > 0 && b.at > a.at ? (at - a.at) / (b.at - a.at) : 0;
-  const colour =
-    next < 0
-      ? b.colour
-      : blend === 'even'
-        ? mixedEvenly(a.colour, b.colour, t)
-        : a.colour.map((v, c) => v + (b.colour[c] - v) * t);
-  return { at, value, colour: [...colour] };
-}
-
-/** Height in the strip of a number, 0 … 1. */
-const heightOf = (feed: Feed) => {
-  const values = feed.stops.map((s) => s.value);
-  const [low, high] = [Math.min(...values), Math.max(...values)];
-  return (v: number) => (high > low ? (v - low) / (high - low) : 0.5);
-};
-
 interface StripProps {
-  feed: Feed;
-  parameter: NumberParameter | ColourParameter;
+  stops: readonly Stop[];
+  /** What it is of, and its place among identifiers. */
+  name: string;
+  id: string;
+  /** What a stop put there would have. */
+  stopAt: (at: number) => Stop;
+  /** Colour shown at a place; where there is none a curve is drawn, by its height 0 … 1. */
+  colourAt?: (at: number) => string;
+  heightAt?: (at: number) => number;
   chosen: number;
   onChoose: (i: number) => void;
   /** @param joins whether it goes on with the change before */
   onChange: (stops: Stop[], joins: boolean) => void;
 }
 
-export function StopStrip({ feed, parameter, chosen, onChoose, onChange }: StripProps) {
+export function StopStrip({
+  stops,
+  name,
+  id: of,
+  stopAt,
+  colourAt,
+  heightAt = () => 0.5,
+  chosen,
+  onChoose,
+  onChange,
+}: StripProps) {
   const svg = useRef<SVGSVGElement>(null);
-  const latest = useRef({ feed, onChange });
-  latest.current = { feed, onChange };
-  const { stops } = feed;
-  const id = `stops-${feed.id}`;
+  const latest = useRef({ stops, onChange });
+  latest.current = { stops, onChange };
+  const id = `stops-${of}`;
 
   useEffect(() => {
     select(svg.current!)
@@ -67,11 +52,11 @@ export function StopStrip({ feed, parameter, chosen, onChoose, onChange }: Strip
       .call(
         drag<SVGCircleElement, unknown>().on('drag', function (event) {
           const i = Number(this.dataset.stop);
-          const { feed: now, onChange: change } = latest.current;
-          const [low, high] = [now.stops[i - 1]?.at ?? 0, now.stops[i + 1]?.at ?? 1];
+          const { stops: now, onChange: change } = latest.current;
+          const [low, high] = [now[i - 1]?.at ?? 0, now[i + 1]?.at ?? 1];
           const at = Math.min(high, Math.max(low, x.invert(pointer(event, svg.current!)[0])));
           change(
-            now.stops.map((s, k) => (k === i ? { ...s, at } : s)),
+            now.map((s, k) => (k === i ? { ...s, at } : s)),
             true,
           );
         }),
@@ -81,7 +66,7 @@ export function StopStrip({ feed, parameter, chosen, onChoose, onChange }: Strip
   const add = (event: React.MouseEvent) => {
     if (event.target instanceof SVGCircleElement || stops.length >= MOST.stops) return;
     const at = Math.min(1, Math.max(0, x.invert(pointer(event.nativeEvent, svg.current!)[0])));
-    const made = [...stops, stopAt(feed, at)].sort((a, b) => a.at - b.at);
+    const made = [...stops, stopAt(at)].sort((a, b) => a.at - b.at);
     onChange(made, false);
     onChoose(made.findIndex((s) => s.at === at));
   };
@@ -102,28 +87,26 @@ export function StopStrip({ feed, parameter, chosen, onChoose, onChange }: Strip
     );
   };
 
-  const coloured = parameter.kind === 'colour';
-  const height = heightOf(feed);
   const places = Array.from({ length: STEPS + 1 }, (_, i) => i / STEPS);
   const drawn =
     line<number>()
       .x((u) => x(u))
-      .y((u) => STRIP - 4 - (STRIP - 8) * height(stopAt(feed, u).value))(places) ?? '';
+      .y((u) => STRIP - 4 - (STRIP - 8) * heightAt(u))(places) ?? '';
   return (
     <svg
       ref={svg}
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       className="block w-full touch-none"
       role="group"
-      aria-label={`Stops of ${parameter.name}. Double click adds one, Delete removes the chosen one.`}
+      aria-label={`Stops of ${name}. Double click adds one, Delete removes the chosen one.`}
       data-testid="stop-strip"
       onDoubleClick={add}
     >
-      {coloured && (
+      {colourAt && (
         <defs>
           <linearGradient id={id}>
             {places.map((u) => (
-              <stop key={u} offset={u} stopColor={toHex(stopAt(feed, u).colour)} />
+              <stop key={u} offset={u} stopColor={colourAt(u)} />
             ))}
           </linearGradient>
         </defs>
@@ -134,10 +117,10 @@ export function StopStrip({ feed, parameter, chosen, onChoose, onChange }: Strip
         width={WIDTH - 2 * PAD}
         height={STRIP - 2}
         rx={2}
-        fill={coloured ? `url(#${id})` : 'var(--color-base-200)'}
+        fill={colourAt ? `url(#${id})` : 'var(--color-base-200)'}
         stroke="var(--line)"
       />
-      {!coloured && <path d={drawn} fill="none" stroke="var(--color-base-content)" strokeWidth={1.5} />}
+      {!colourAt && <path d={drawn} fill="none" stroke="var(--color-base-content)" strokeWidth={1.5} />}
       {stops.map((stop, i) => (
         <circle
           key={i}
@@ -151,7 +134,7 @@ export function StopStrip({ feed, parameter, chosen, onChoose, onChange }: Strip
           aria-pressed={i === chosen}
           className="cursor-grab"
           fill={
-            coloured ? toHex(stop.colour) : i === chosen ? 'var(--color-primary)' : 'var(--color-base-100)'
+            colourAt ? colourAt(stop.at) : i === chosen ? 'var(--color-primary)' : 'var(--color-base-100)'
           }
           stroke={i === chosen ? 'var(--color-primary)' : 'var(--color-base-content)'}
           strokeWidth={i === chosen ? 2.5 : 1.5}

@@ -1,13 +1,16 @@
 /** The draft view: the RenderScene drawn by three.js, on demand, with the traced view's camera and exposure. */
 import {
+  AmbientLight,
   BufferAttribute,
   BufferGeometry,
+  Color,
   DataTexture,
   DirectionalLight,
   EquirectangularReflectionMapping,
   FloatType,
   Group,
   LinearFilter,
+  LinearSRGBColorSpace,
   LinearToneMapping,
   Mesh,
   NeutralToneMapping,
@@ -31,6 +34,7 @@ import {
 } from 'three';
 import { RectAreaLightUniformsLib } from 'three/addons/lights/RectAreaLightUniformsLib.js';
 import type { Camera, Grade } from '@wemlox/core/document';
+import { backdropOf } from '@wemlox/core/picture/tone';
 import type { RenderScene, SceneLight } from '@wemlox/core/scene/renderScene';
 import type { PreparedScene } from '@wemlox/core/trace/prepare';
 import { cameraFrame } from '@wemlox/core/stage/camera';
@@ -44,6 +48,9 @@ import { PartPicker, type Picked } from './pick.ts';
 const SHADOW_MAP = 1024;
 /** Distance of directional lights, in sizes of the type. */
 const FAR_AWAY = 50;
+const WHITE = [1, 1, 1];
+/** Blur at which three.js shows a surround softest, radians about. */
+const WIDEST_BLUR = 0.8;
 
 /** The frame inside the stage, CSS pixels. */
 export interface FrameRect {
@@ -79,8 +86,11 @@ export class Draft {
   private readonly pmrem: PMREMGenerator;
   private readonly software = rasterisedInSoftware();
   /** By the number of the picture. */
-  private lit = 0;
-  private readonly environments = new Map<number, { picture: Texture; lit: Texture }>();
+  private lit = '';
+  /** The surround where it is seen, and what is behind where it is not. */
+  private sky: Texture | null = null;
+  private behind: readonly number[] | null = null;
+  private readonly environments = new Map<string, { picture: Texture; lit: Texture }>();
   private scene: RenderScene | null = null;
   private lookedAt = false;
   /** Made when the scene is first picked in. */
@@ -153,10 +163,13 @@ export class Draft {
     this.aim();
   }
 
-  setGrade({ exposure, view }: Grade): void {
+  setGrade(grade: Grade): void {
+    const { exposure, view } = grade;
     // the same formulas as in core/picture/tone: clipped, or the Khronos neutral shoulder
     this.renderer.toneMapping = view === 'soft' ? NeutralToneMapping : LinearToneMapping;
     this.renderer.toneMappingExposure = 2 ** exposure;
+    this.behind = backdropOf(grade);
+    this.background();
     this.draw();
   }
 
@@ -277,8 +290,17 @@ export class Draft {
       lamp.lookAt(aimed[0], aimed[1], aimed[2]);
       return [lamp];
     }
+    if (light.kind === 'directional' && light.cosEdge === -1) {
+      // what it counts is what falls on a plane
+      const lamp = new AmbientLight(0xffffff, peak * Math.PI);
+      lamp.color.setRGB(colour[0] / peak, colour[1] / peak, colour[2] / peak);
+      return [lamp];
+    }
+    const { way = 'square', reference = 1 } = (light.kind === 'directional' ? undefined : light.fall) ?? {};
+    const decay = { square: 2, clamped: 2, linear: 1, none: 0 }[way];
+    const strength = peak / reference ** (2 - decay);
     if (light.kind === 'point') {
-      const lamp = new PointLight(0xffffff, peak, 0, 2);
+      const lamp = new PointLight(0xffffff, strength, 0, decay);
       lamp.color.setRGB(colour[0] / peak, colour[1] / peak, colour[2] / peak);
       lamp.position.fromArray(position);
       return [lamp];
@@ -287,11 +309,11 @@ export class Draft {
       light.kind === 'spot'
         ? new SpotLight(
             0xffffff,
-            peak,
+            strength,
             0,
             Math.acos(light.cosOuter),
             1 - Math.acos(light.cosInner) / Math.acos(light.cosOuter),
-            2,
+            decay,
           )
         : new DirectionalLight(0xffffff, peak);
     lamp.color.setRGB(colour[0] / peak, colour[1] / peak, colour[2] / peak);
@@ -319,17 +341,32 @@ export class Draft {
 
   private surround(scene: RenderScene, view: SurroundPreview): void {
     const { surround } = scene;
-    const { picture, lit } = this.environment(view);
-    this.lit = view.number;
-    this.world.environment = lit;
+    const { turn, tilt = 0, roll = 0, tint = WHITE, reach, blur } = surround;
+    const { picture, lit } = this.environment(view, tint);
+    this.lit = `${view.number} ${tint.join()}`;
+    const shines = !reach || reach.diffuse || reach.mirrored;
+    this.world.environment = shines ? lit : null;
     this.world.environmentIntensity = surround.gain;
-    this.world.environmentRotation.set(0, surround.turn, 0);
-    this.world.background = surround.seen ? picture : null;
+    this.world.environmentRotation.set(tilt, turn, roll, 'ZXY');
+    this.sky = surround.seen ? picture : null;
+    this.background();
+    this.world.backgroundBlurriness = (blur?.behind ?? 0) / WIDEST_BLUR;
     this.world.backgroundIntensity = surround.gain;
-    this.world.backgroundRotation.set(0, surround.turn, 0);
+    this.world.backgroundRotation.set(tilt, turn, roll, 'ZXY');
   }
 
-  private environment({ number: key, small }: SurroundPreview): { picture: Texture; lit: Texture } {
+  /** What stands behind all things. */
+  private background(): void {
+    const { behind } = this;
+    this.world.background =
+      this.sky ?? (behind && new Color().setRGB(behind[0], behind[1], behind[2], LinearSRGBColorSpace));
+  }
+
+  private environment(
+    { number, small }: SurroundPreview,
+    tint: readonly number[],
+  ): { picture: Texture; lit: Texture } {
+    const key = `${number} ${tint.join()}`;
     let known = this.environments.get(key);
     if (!known) {
       const { width, height, data } = small;
@@ -339,9 +376,7 @@ export class Draft {
         for (let x = 0; x < width; x++) {
           const from = (y * width + x) * 3;
           const to = ((height - 1 - y) * width + x) * 4;
-          rgba[to] = data[from];
-          rgba[to + 1] = data[from + 1];
-          rgba[to + 2] = data[from + 2];
+          for (let c = 0; c < 3; c++) rgba[to + c] = data[from + c] * tint[c];
           rgba[to + 3] = 1;
         }
       }

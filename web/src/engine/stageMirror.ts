@@ -16,7 +16,7 @@ export const isType = (placement: string) => placement.startsWith('block/');
 /** Names all that the picture depends on; null where there is no stage. */
 function stageKey(
   { placements, finishes, parts, instances, surround, lights }: RenderScene,
-  picture: number,
+  picture: string,
 ) {
   const worn: string[] = [];
   for (let p = 0; p < parts.count; p++)
@@ -26,7 +26,7 @@ function stageKey(
   const places = placements.names.flatMap((name, p) =>
     isType(name) ? [] : [...placements.now.subarray(p * 12, p * 12 + 12)],
   );
-  return JSON.stringify([worn, places, picture, surround.gain, surround.turn, lights.map((l) => l.placed)]);
+  return JSON.stringify([worn, places, picture, { ...surround, picture: null }, lights.map((l) => l.placed)]);
 }
 
 export class StageMirror {
@@ -43,8 +43,8 @@ export class StageMirror {
     return this.known?.target.texture ?? null;
   }
 
-  /** Takes up a scene. @param picture number of its surround's picture */
-  look(scene: RenderScene, picture: number): void {
+  /** Takes up a scene. @param picture names its surround's picture */
+  look(scene: RenderScene, picture: string): void {
     const stage = stageKey(scene, picture);
     const middle = centreOf(scene.typeBox);
     const of = stage && `${stage} ${middle.join()}`;

@@ -100,11 +100,12 @@ export function Stage() {
       aria-label="The picture. Drag to orbit, shift-drag to pan, wheel to dolly, click a letter to choose it."
       tabIndex={0}
     >
+      <div className="hatched pointer-events-none absolute" style={place} />
       <canvas ref={draftCanvas} className="absolute inset-0 h-full w-full" data-testid="draft" />
       <canvas
         ref={tracedCanvas}
         data-testid="traced"
-        className="pointer-events-none absolute bg-base-200"
+        className="hatched pointer-events-none absolute bg-base-200"
         style={{
           ...place,
           opacity: showTraced ? 1 : 0,

@@ -53,17 +53,21 @@ const NEARLY: Record<Nearly, string> = {
   glass: 'glass',
   bodies: 'light within bodies',
   distances: 'distances',
+  lights: 'what lights reach',
 };
 
 /** Names the draft, and what of the look's finishes it only comes near. */
 function useDraftText(): string {
-  const { chart } = useLook();
+  const look = useLook();
   const { finishes, pieces } = useStudio((s) => s.project);
   return useMemo(() => {
-    const worn = new Set([...chart.map((rule) => rule.finish), ...pieces.map((p) => p.finish)]);
-    const nearly = onlyNearly(finishes.filter((f) => worn.has(f.id))).map((n) => NEARLY[n]);
+    const worn = new Set([...look.chart.map((rule) => rule.finish), ...pieces.map((p) => p.finish)]);
+    const nearly = onlyNearly(
+      finishes.filter((f) => worn.has(f.id)),
+      look,
+    ).map((n) => NEARLY[n]);
     return nearly.length > 0 ? `Draft, ${nearly.join(', ')} only nearly` : 'Draft';
-  }, [chart, finishes, pieces]);
+  }, [look, finishes, pieces]);
 }
 
 export function Status({ place }: { place: Place }) {

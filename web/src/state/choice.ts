@@ -19,6 +19,8 @@ interface Choice {
   /** Finish last chosen in the rack: Enter lays it on the chosen face. */
   brush: string | null;
   light: string | null;
+  /** Panel of the surround that is worked on. */
+  panel: string | null;
   piece: string | null;
   mode: 'traced' | 'draft';
   /** Traced pictures are shown without their noise. */
@@ -50,6 +52,7 @@ export const useChoice = create<Choice>()(
       finish: null,
       brush: null,
       light: null,
+      panel: null,
       piece: null,
       mode: 'traced',
       clean: true,

@@ -169,9 +169,9 @@ self.onmessage = ({ data }: MessageEvent<DisplayOrder>) => {
     show(data.grade, data.clean);
   } else if (data.type === 'chart') {
     const { film, samples, seen } = data;
-    const { mask, rows, widths, mirrors, glows, eye, turn } = seen;
+    const { mask, rows, widths, mirrors, glows, eye } = seen;
     const chart = shareChart(film, mask, rows.length, samples);
-    reply({ type: 'chart', chart, rows, mirrors, glows, sight: sightlines(film, mask, eye, widths, turn) });
+    reply({ type: 'chart', chart, rows, mirrors, glows, sight: sightlines(film, mask, eye, widths) });
   } else if (data.type === 'proofs') void showProofs(data);
   else encode(data);
 };

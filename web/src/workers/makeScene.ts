@@ -1,8 +1,10 @@
 /** Document → solids → scene → ray tree, in memory that the tracers share. */
 import 'reflect-metadata';
-import { newId } from '@wemlox/core/document';
+import { newId, type Surround } from '@wemlox/core/document';
 import { openMaterialFile, pictureNamed } from '@wemlox/core/exchange/materialFile';
 import { readMaterialX } from '@wemlox/core/exchange/readMaterialX';
+import { sunOf } from '@wemlox/core/light/sun';
+import { encodeSurround } from '@wemlox/core/picture/files';
 import { reduced, surroundFacts, type SurroundPicture } from '@wemlox/core/light/surround';
 import { sameTriangles } from '@wemlox/core/scene/flatScene';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
@@ -106,11 +108,15 @@ async function make(request: SceneRequest): Promise<SceneReply> {
   };
 }
 
+const painted = ({ source, id, panels }: Surround) => maker.picture(source, id, panels);
+
 async function answer({ question }: Asked): Promise<Answers[keyof Answers]> {
   if (question.ask === 'parting') return { tracking: await maker.parting(question.block) };
   if (question.ask === 'unfold')
     return last && unfolded(last, question.block, question.letter, question.view, sharedRoom);
   if (question.ask === 'picture') return previewOf(await maker.texture(question.picture, question.coding));
+  if (question.ask === 'sun') return sunOf(await painted(question.surround));
+  if (question.ask === 'surroundFile') return encodeSurround(await painted(question.surround));
   if (question.ask === 'material') return materialFile(question.finish);
   if (question.ask === 'openMaterial') return openMaterialFile(question.bytes);
   if (question.ask === 'readMaterial')

@@ -1,8 +1,18 @@
 /** What page and workers say to each other. */
-import type { Block, Camera, Finish, Grade, PictureRef, Project, Zone } from '@wemlox/core/document';
+import type {
+  Block,
+  Camera,
+  Finish,
+  Grade,
+  PictureRef,
+  Project,
+  Surround,
+  Zone,
+} from '@wemlox/core/document';
 import type { MaterialFile } from '@wemlox/core/exchange/materialFile';
 import type { ReadMaterials } from '@wemlox/core/exchange/readMaterialX';
 import type { Coding, TexturePreview } from '@wemlox/core/texture/texture';
+import type { Sun } from '@wemlox/core/light/sun';
 import type { SurroundFacts, SurroundPicture } from '@wemlox/core/light/surround';
 import type { ExportKind } from '@wemlox/core/scene/exportKinds';
 import type { FontFacts } from '@wemlox/core/type/fontFacts';
@@ -84,6 +94,8 @@ export type Question =
   | { ask: 'parting'; block: Block }
   | { ask: 'unfold'; block: string; letter: string; view: UnfoldView }
   | { ask: 'picture'; picture: PictureRef; coding: Coding }
+  | { ask: 'sun'; surround: Surround }
+  | { ask: 'surroundFile'; surround: Surround }
   | { ask: 'material'; finish: Finish }
   | { ask: 'openMaterial'; bytes: Uint8Array<ArrayBuffer> }
   | { ask: 'readMaterial'; text: string; pictures: ReadonlyMap<string, PictureRef> }
@@ -94,6 +106,10 @@ export interface Answers {
   parting: { tracking: number | null };
   export: Uint8Array<ArrayBuffer>;
   picture: TexturePreview;
+  /** Null where a surround has none. */
+  sun: Sun | null;
+  /** A surround with its panels as an OpenEXR picture. */
+  surroundFile: Uint8Array<ArrayBuffer>;
   /** A finish as a file: the document by itself, or zipped with its pictures; and what it says otherwise. */
   material: { bytes: Uint8Array<ArrayBuffer>; zipped: boolean; approximated: string[] };
   openMaterial: MaterialFile;
@@ -165,8 +181,6 @@ export interface SeenFaces {
   mirrors: boolean[];
   glows: boolean[];
   eye: Eye;
-  /** Of the surround, radians. */
-  turn: number;
 }
 
 /** What lights each row of faces, and where they look. */

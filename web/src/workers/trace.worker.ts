@@ -77,14 +77,13 @@ function mask({ camera, width, height }: TraceOrder & { type: 'mask' }): void {
   const { scene } = prepared!;
   const eye = shotEye({ ...scene, camera }, width, height);
   tracer!.aim(prepared!, eye);
-  const { turn } = scene.surround;
   const seen = {
     mask: faceMask(tracer!, scene, eye),
     rows: rowsOf(scene).rows,
     widths: lobeWidths(scene),
     ...rowKinds(scene),
   };
-  reply({ type: 'mask', seen: { ...seen, eye, turn } });
+  reply({ type: 'mask', seen: { ...seen, eye } });
 }
 
 function denoise({ job, denoiser: { module, memory } }: TraceOrder & { type: 'denoise' }): void {

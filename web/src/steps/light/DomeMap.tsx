@@ -35,7 +35,8 @@ function hue(light: Light): string {
 }
 
 export function DomeMap() {
-  const { rig } = useLook();
+  // what comes from all around stands nowhere
+  const rig = useLook().rig.filter((l) => l.kind !== 'ambient');
   const chosen = useChoice((c) => c.light);
   const camera = useStudio((s) => shotOf(s.project).camera);
   const svg = useRef<SVGSVGElement>(null);

@@ -4,6 +4,7 @@ import { useEffect } from 'react';
 import { LIGHT_KINDS, LIGHT_NAMES } from '@wemlox/core/document';
 import { renameLight } from '@wemlox/core/edits';
 import { addLight, addSuitedRig, addThreePoint, copyLight, removeLight } from '../../actions/lights.ts';
+import { partSun } from '../../actions/surround.ts';
 import { GradeRows } from '../../desk/GradeRows.tsx';
 import { ParameterRows } from '../../desk/ParameterRow.tsx';
 import { NameField, Section } from '../../desk/rows.tsx';
@@ -13,6 +14,8 @@ import { useChoice } from '../../state/choice.ts';
 import { useLook } from '../../state/chosen.ts';
 import { perform } from '../../state/studio.ts';
 import { DomeMap } from './DomeMap.tsx';
+import { FallsOn } from './FallsOn.tsx';
+import { PanelRows } from './PanelRows.tsx';
 
 /** Takes light in hand: pointing at the type, what is chosen goes where it is caught there. */
 function CatchButton() {
@@ -23,7 +26,7 @@ function CatchButton() {
       type="button"
       className={`btn btn-xs ${catching ? 'btn-primary' : ''}`}
       aria-pressed={catching}
-      title="Point at the type and drag: the chosen light, or the surround, goes where its light is caught there"
+      title="Point at the type and drag: the chosen light or panel, or the surround, goes where its light is caught there"
       onClick={() => useCatch.setState({ catching: !catching, why: '' })}
     >
       <Crosshair size={12} /> Catch
@@ -122,10 +125,24 @@ export function LightDesk() {
             </button>
           </div>
           <ParameterRows of={`looks/${look.id}/rig/${light.id}`} />
+          <FallsOn light={light} />
         </div>
       )}
-      <Section title={surround.name} aside="surround">
+      <Section
+        title={surround.name}
+        aside={
+          <button
+            type="button"
+            className="btn btn-xs"
+            title="Makes a light of its own of the surround’s sun, and lays sky over its place"
+            onClick={() => void partSun()}
+          >
+            Part the sun
+          </button>
+        }
+      >
         <ParameterRows of={`looks/${look.id}/surround`} />
+        <PanelRows />
       </Section>
       <Section title="Grade">
         <GradeRows />
