@@ -120,6 +120,7 @@ const SAID: readonly (readonly [RegExp, (what: string, owner: Json) => string])[
   [/^blocks\/[^/]+\/baseline\//, (what) => `Baseline, ${what.toLowerCase()}`],
   [/^blocks\/[^/]+\/tube\//, (what) => `Tube ${what.toLowerCase()}`],
   [/^blocks\/[^/]+\/strip\//, (what) => (/^Strip /.test(what) ? what : `Strip ${what.toLowerCase()}`)],
+  [/^looks\/[^/]+\/rig\/[^/]+\/follows\//, (what) => `Following, ${what.toLowerCase()}`],
   [/^looks\/[^/]+\/rig\//, (what, owner) => ofThing(what, String(owner.name))],
   [/^looks\/[^/]+\/surround\/panels\//, (what, owner) => ofThing(what, String(owner.name))],
   [/^looks\/[^/]+\/surround\//, (what) => (/ the surround$/.test(what) ? what : `${what} of the surround`)],

@@ -4,7 +4,7 @@ import type { Bevel, Block, ProfilePoint } from './block.ts';
 import { newId } from './ids.ts';
 import type { Coat, Feed, Finish, PictureRef, Surface } from './finish.ts';
 import type { LightKind, PieceKind } from './kinds.ts';
-import { LIGHT_TABLES, type LightOf } from './light.ts';
+import { LIGHT_TABLES, type Follow, type LightOf } from './light.ts';
 import type { Grade, Look, Panel, Surround } from './look.ts';
 import { defaultsOf, type NumberParameter, type Parameter, type Table } from './parameter.ts';
 import {
@@ -14,6 +14,7 @@ import {
   CAMERA,
   COAT,
   FEED,
+  FOLLOW,
   GRADE,
   PANEL,
   PIECE,
@@ -157,9 +158,17 @@ export const newLight = <K extends LightKind>(
     name,
     kind,
     only: [],
+    follows: null,
     ...defaultsOf<Table>(LIGHT_TABLES[kind]),
     ...changes,
   }) as unknown as LightOf<K>;
+
+export const newFollow = (source: Follow['source'], id: string, changes: Partial<Follow> = {}): Follow => ({
+  ...defaultsOf(FOLLOW),
+  source,
+  id,
+  ...changes,
+});
 
 export const newSurround = (changes: Partial<Surround> = {}): Surround => ({
   ...defaultsOf(SURROUND),

@@ -126,11 +126,15 @@ export const FEED_SOURCES = [
 ] as const;
 export type FeedSource = (typeof FEED_SOURCES)[number];
 
-export const LIGHT_KINDS = ['area', 'card', 'spot', 'point', 'directional', 'ambient'] as const;
+export const LIGHT_KINDS = ['area', 'card', 'spot', 'point', 'directional', 'ambient', 'array'] as const;
 export type LightKind = (typeof LIGHT_KINDS)[number];
 
 export const AREA_SHAPES = ['rectangle', 'round'] as const;
 export type AreaShape = (typeof AREA_SHAPES)[number];
+
+/** How lamps of an arrangement stand. */
+export const ARRANGEMENTS = ['ring', 'row', 'pair', 'sides', 'tent', 'triad'] as const;
+export type Arrangement = (typeof ARRANGEMENTS)[number];
 
 /** How lights without a size fade with their distance. */
 export const FALL_OFFS = ['square', 'linear', 'none', 'clamped'] as const;

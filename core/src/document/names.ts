@@ -25,6 +25,7 @@ export const LIGHT_NAMES: Record<LightKind, string> = {
   point: 'Point',
   directional: 'Directional',
   ambient: 'Ambient',
+  array: 'Arrangement',
 };
 
 export const PIECE_NAMES: Record<PieceKind, string> = {

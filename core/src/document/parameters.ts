@@ -5,6 +5,7 @@
  */
 import type {
   AreaShape,
+  Arrangement,
   Backdrop,
   BaselineKind,
   BevelWay,
@@ -330,7 +331,7 @@ const FALL = {
   fall: choice<FallOff>(
     'Fall-off',
     [
-      ['square', 'As light'],
+      ['square', 'Square'],
       ['linear', 'Linear'],
       ['none', 'None'],
       ['clamped', 'Clamped'],
@@ -338,7 +339,7 @@ const FALL = {
     'square',
     {
       since: 10,
-      hint: 'All are alike at the middle of the type, but for clamped, which is as light beyond its near end',
+      hint: 'Light falls off with the square of the distance; the others are as bright at the middle of the type',
     },
   ),
   near: amount('No brighter than at', UNITS.m, [0.01, 100], 0.5, 0.01, {
@@ -359,6 +360,11 @@ const OUTLINE = {
   ),
   width: amount('Width', UNITS.m, [0.001, 100], 0.9, 0.01, { fader: [0.001, 6] }),
   height: amount('Height', UNITS.m, [0.001, 100], 0.5, 0.01, { fader: [0.001, 6] }),
+  turn: amount('Turn', UNITS.degrees, [-TURN, TURN], 0, 0.5, {
+    since: 10,
+    fader: [-180, 180],
+    hint: 'About the way it looks',
+  }),
 };
 const CAST = {
   shadow: onOff('Shadow', true, { turns: ['Shadow', 'No shadow'] }),
@@ -448,6 +454,75 @@ export const DIRECTIONAL_LIGHT = {
   ...CAST,
 };
 
+/** Lamps set as one; lengths are shares of the size of the type. */
+export const ARRAY_LIGHT = {
+  ...LIT,
+  form: choice<Arrangement>(
+    'Arrangement',
+    [
+      ['ring', 'Ring'],
+      ['row', 'Row along the word'],
+      ['pair', 'Strips above and below'],
+      ['sides', 'Two sides'],
+      ['tent', 'Light tent'],
+      ['triad', 'Key, fill and rim'],
+    ],
+    'ring',
+    { list: true },
+  ),
+  strength: amount('Strength', UNITS.nits, [0, 10_000_000], 60, 0.1, {
+    fader: [0, 2000],
+    log: true,
+    hint: 'Of each of its lamps',
+  }),
+  ...HUE,
+  second: onOff('Second colour', false, { when: ['form', 'pair', 'sides'] }),
+  other: colour('The other', [0.25, 0.5, 1], {
+    when: [
+      ['form', 'pair', 'sides'],
+      ['second', true],
+    ],
+  }),
+  count: amount('Lamps', UNITS.none, [1, 200], 16, 1, {
+    whole: true,
+    fader: [1, 48],
+    hint: 'In each ring, or in the row',
+    when: ['form', 'ring', 'row'],
+  }),
+  rings: amount('Rings', UNITS.none, [1, 6], 1, 1, { whole: true, when: ['form', 'ring'] }),
+  spread: amount('Spread', UNITS.percent, [0.01, 20], 0.9, 1, {
+    fader: [1, 300],
+    hint: 'How far its lamps stand apart, as a share of the size of the type',
+    when: ['form', 'ring', 'row', 'pair', 'sides', 'tent'],
+  }),
+  size: amount('Lamp size', UNITS.percent, [0.001, 10], 0.04, 0.5, {
+    fader: [0.5, 100],
+    hint: 'As a share of the size of the type',
+    when: ['form', 'ring', 'row', 'pair', 'sides', 'triad'],
+  }),
+  away: amount('Away', UNITS.percent, [0, 20], 0.6, 1, {
+    fader: [0, 300],
+    hint: 'How far from the type, as a share of its size',
+  }),
+  slant: amount('Slant', UNITS.degrees, [-TURN, TURN], 0, 0.5, { fader: [-180, 180] }),
+  azimuth: { ...AROUND.azimuth, default: 0 },
+  elevation: { ...AROUND.elevation, default: 0 },
+  ...CAST,
+};
+
+/** How a light follows another, or what glows. */
+export const FOLLOW = {
+  offset: amount('Against it', UNITS.stops, [-30, 30], 0, 0.05, {
+    fader: [-8, 8],
+    hint: 'Stops it is stronger than what it follows, number for number',
+  }),
+  delay: amount('Delay', UNITS.seconds, [0, 60], 0, 0.01, {
+    fader: [0, 2],
+    hint: 'Where light changes over time',
+  }),
+  coloured: onOff('Its colour too', true, { turns: ['follows the colour too', 'keeps its own colour'] }),
+};
+
 export const AMBIENT_LIGHT = {
   ...LIT,
   strength: strength(UNITS.nits, 0.5),
@@ -498,10 +573,11 @@ export const PANEL = {
   laid: choice<'over' | 'added'>(
     'Laid',
     [
-      ['over', 'Over what is there'],
-      ['added', 'Added to it'],
+      ['over', 'Over'],
+      ['added', 'Added'],
     ],
     'over',
+    { hint: 'Over what is there, or added to it' },
   ),
   blend: choice<PanelBlend>(
     'Between stops',

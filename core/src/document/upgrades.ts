@@ -149,7 +149,7 @@ const withPanels = (document: Json): Json => ({
   looks: objects(document.looks).map((look) => ({
     ...look,
     surround: { panels: [], ...(look.surround as Json) },
-    rig: objects(look.rig).map((light) => ({ only: [], ...light })),
+    rig: objects(look.rig).map((light) => ({ only: [], follows: null, ...light })),
   })),
 });
 

@@ -4,13 +4,31 @@ import {
   MOST,
   zonesOf,
   type Finish,
+  type Light,
   type Project,
   type Surface,
   type Zone,
 } from '../document/index.ts';
+import { followed, followedBy } from '../light/following.ts';
+import { glowsIn } from '../finish/glow.ts';
 import { log } from '../maths/reproducible.ts';
 import { EditRefused, found, named, room, type Edit } from './edit.ts';
 import { withLetters } from './patterns.ts';
+
+/** Has a light that follows be as strong as it was weighed, although what it follows is weighed too. */
+function keepFollowing(
+  light: Light,
+  rig: Light[],
+  finishes: Finish[],
+  before: readonly Light[],
+  changed: readonly Weighed[],
+): void {
+  const leads = followedBy(light, rig, glowsIn(finishes));
+  if (!light.follows || !leads || !(leads.strength > 0)) return;
+  const own = changed.find((w) => 'light' in w.source && w.source.light === light.id);
+  const wanted = (before.find((l) => l.id === light.id)?.strength ?? 0) * (own?.factor ?? 1);
+  if (wanted > 0) light.follows.offset = Math.min(30, Math.max(-30, log(wanted / leads.strength) / Math.LN2));
+}
 
 /** A source of light: a light of the rig, the surround, or what glows of a zone or a piece. */
 export type Source =
@@ -131,6 +149,7 @@ export function takeBalance(project: Project, look: string, weighed: readonly We
     label: 'Balance of the light',
     make: (p) => {
       const of = found(p.looks, look, 'look');
+      const before = followed(of.rig, glowsIn(p.finishes));
       let copies = 0;
       const copyId = () => `${copy.slice(0, 56)}-${++copies}`;
       for (const { source, factor } of changed) {
@@ -143,6 +162,7 @@ export function takeBalance(project: Project, look: string, weighed: readonly We
           of.surround.stops = Math.min(STRONGEST, Math.max(OUT, stops));
         } else weighGlow(p, look, source, factor, copyId);
       }
+      for (const light of of.rig) keepFollowing(light, of.rig, p.finishes, before, changed);
     },
   };
 }

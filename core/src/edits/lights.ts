@@ -1,16 +1,21 @@
 /** Edits of the rig and the surround of a look. */
 import {
   type Camera,
+  type Follow,
   cutName,
   MOST,
+  newFollow,
   newLight,
   type Light,
   type LightOf,
   type Project,
   type Surround,
 } from '../document/index.ts';
+import { log } from '../maths/reproducible.ts';
+import { followed, followedBy } from '../light/following.ts';
+import { glowsIn } from '../finish/glow.ts';
 import { freePlace, wrapped } from '../light/placing.ts';
-import { found, named, room, within, type Edit } from './edit.ts';
+import { EditRefused, found, named, room, within, type Edit } from './edit.ts';
 
 const lookOf = (p: Project, id: string) => found(p.looks, id, 'look');
 const lightIn = (p: Project, look: string, id: string) => found(lookOf(p, look).rig, id, 'light');
@@ -133,6 +138,33 @@ export const moveLight = (
     light.elevation = within(elevation, -Math.PI / 2, Math.PI / 2);
   },
 });
+
+/** Has a light follow another, or what glows; it is as strong as it was until that changes. */
+export function followLight(
+  project: Project,
+  look: string,
+  id: string,
+  what: Pick<Follow, 'source' | 'id'> | null,
+): Edit {
+  const light = lightIn(project, look, id);
+  if (!what)
+    return {
+      label: `${light.name} follows nothing`,
+      make: (p) => void (lightIn(p, look, id).follows = null),
+    };
+  const { rig } = lookOf(project, look);
+  const follows = newFollow(what.source, what.id);
+  const leads = followedBy({ ...light, follows }, rig, glowsIn(project.finishes));
+  if (!leads) throw new EditRefused(`${light.name} cannot follow that: it is gone, or follows ${light.name}`);
+  const [{ strength }] = followed([light], glowsIn(project.finishes));
+  const offset = leads.strength > 0 && strength > 0 ? log(strength / leads.strength) / Math.LN2 : 0;
+  return {
+    label: `${light.name} follows`,
+    make: (p) => {
+      lightIn(p, look, id).follows = { ...follows, offset: within(offset, -30, 30) };
+    },
+  };
+}
 
 /** Says which blocks and pieces a light falls on; on all when there are none. */
 export const fallOn = (project: Project, look: string, id: string, things: readonly string[]): Edit => ({

@@ -1,5 +1,5 @@
 /** What a surface gives by itself: colour and strength, or the light of a gas, as it is seen and as it is cast. */
-import type { Surface } from '../document/index.ts';
+import type { Finish, Surface } from '../document/index.ts';
 import { luminance } from '../maths/colour.ts';
 import { gasColour } from './gases.ts';
 import type { Rgb } from './reflectance.ts';
@@ -46,3 +46,11 @@ export function glowOf(surface: Surface): Glow {
     cast,
   };
 }
+
+/** What finishes glow with, by identifier; null for one that is not among them. */
+export const glowsIn =
+  (finishes: readonly Pick<Finish, 'id' | 'surface'>[]) =>
+  (id: string): Glow | null => {
+    const finish = finishes.find((f) => f.id === id);
+    return finish ? glowOf(finish.surface) : null;
+  };

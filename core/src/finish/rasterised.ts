@@ -17,6 +17,7 @@ const reachesAll = ({ mirrored, lights, blur_mirrored }: Look['surround']) =>
 function isPlain(light: Look['rig'][number]): boolean {
   if (light.kind === 'card' || light.only.length > 0) return false;
   if (!light.diffuse || !light.mirrored || !light.through) return false;
+  if (light.kind === 'array') return light.form !== 'ring' && light.form !== 'row';
   if (light.kind === 'area') return light.shape === 'rectangle';
   if (light.kind === 'point') return light.radius === 0 && light.fall !== 'clamped';
   return light.kind === 'spot' ? light.fall !== 'clamped' : light.kind === 'directional' && light.size === 0;

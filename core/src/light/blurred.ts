@@ -4,7 +4,7 @@ import { directionAt, reduced, type SurroundPicture } from './surround.ts';
 
 /** Pixels that a standard deviation spans in the blurred picture: more are not told apart. */
 const FINENESS = 2;
-const [NARROWEST, WIDEST] = [64, 1024];
+const [NARROWEST, WIDEST] = [64, 512];
 /** Standard deviations beyond which nothing counts. */
 const REACH = 3;
 
@@ -25,6 +25,7 @@ export function blurredSurround(picture: SurroundPicture, radians: number): Surr
     ),
   );
   const scale = 1 / (radians * radians);
+  const least = cos(reach);
   // what of the other rows reaches one is the same all along it
   for (let y = 0; y < height; y++) {
     const [ox, oy, oz] = directions[y];
@@ -36,7 +37,7 @@ export function blurredSurround(picture: SurroundPicture, radians: number): Surr
       const weight: number[] = [];
       for (let k = 0; k <= width / 2; k++) {
         const cosine = row[k * 3] * ox + row[k * 3 + 1] * oy + row[k * 3 + 2] * oz;
-        if (cosine < cos(reach)) break;
+        if (cosine < least) break;
         // a bell by the chord, which near its middle is the angle
         const w = exp((cosine - 1) * scale) * area;
         weight.push(w);
@@ -46,21 +47,28 @@ export function blurredSurround(picture: SurroundPicture, radians: number): Surr
         weights.push({ row: r, across: weight.length, weight: Float64Array.from(weight) });
     }
     for (let x = 0; x < width; x++) {
-      let [red, green, blue] = [0, 0, 0];
-      const add = (row: number, column: number, w: number) => {
-        const at = (row * width + column) * 3;
-        red += data[at] * w;
-        green += data[at + 1] * w;
-        blue += data[at + 2] * w;
-      };
+      let red = 0;
+      let green = 0;
+      let blue = 0;
       for (const { row, across, weight } of weights) {
-        add(row, x, weight[0]);
-        for (let k = 1; k < across; k++) {
-          add(row, (x + k) % width, weight[k]);
-          if (k !== width / 2) add(row, (x - k + width) % width, weight[k]);
+        const base = row * width;
+        for (let k = 1 - across; k < across; k++) {
+          // half around the sphere both ways meet
+          if (2 * k === -width) continue;
+          let column = x + k;
+          if (column < 0) column += width;
+          else if (column >= width) column -= width;
+          const at = (base + column) * 3;
+          const w = weight[k < 0 ? -k : k];
+          red += data[at] * w;
+          green += data[at + 1] * w;
+          blue += data[at + 2] * w;
         }
       }
-      out.set([red / sum, green / sum, blue / sum], (y * width + x) * 3);
+      const to = (y * width + x) * 3;
+      out[to] = red / sum;
+      out[to + 1] = green / sum;
+      out[to + 2] = blue / sum;
     }
   }
   return { width, height, data: out };

@@ -1,6 +1,6 @@
 /** Light painted on a surround's sphere: panels laid over a picture, or over the dark. */
 import type { Panel } from '../document/index.ts';
-import { acos, asin, cos, pow, sin, tan } from '../maths/reproducible.ts';
+import { acos, asin, atan, cos, pow, sin, tan } from '../maths/reproducible.ts';
 import { hueOf, type Vec } from './placing.ts';
 import type { SurroundPicture } from './surround.ts';
 
@@ -48,7 +48,7 @@ function shapeOf(panel: Panel, pixel: number): Shape {
     case 'box': {
       const [wide, high] = [width, height].map((v) => tan(Math.min(3.1, v) / 2));
       return {
-        reach: Math.PI / 2,
+        reach: Math.min(Math.PI / 2, atan(Math.sqrt(wide * wide + high * high)) + 2 * edge),
         cover: (x, y, z) => {
           const depth = dot(middle, x, y, z);
           if (depth <= 1e-6) return 0;
@@ -135,23 +135,46 @@ function widened(base: SurroundPicture | null, wide: number): SurroundPicture {
   const data = new Float32Array(width * height * 3);
   if (!base) return { width, height, data };
   if (base.width === width && base.height === height) return { width, height, data: base.data.slice() };
+  const from = base.data;
+  const left = new Int32Array(width);
+  const right = new Int32Array(width);
+  const share = new Float32Array(width);
+  for (let x = 0; x < width; x++) {
+    const fx = ((x + 0.5) / width) * base.width - 0.5 + base.width;
+    left[x] = (Math.floor(fx) % base.width) * 3;
+    right[x] = ((Math.floor(fx) + 1) % base.width) * 3;
+    share[x] = fx - Math.floor(fx);
+  }
   for (let y = 0; y < height; y++) {
     const fy = Math.min(base.height - 1, Math.max(0, ((y + 0.5) / height) * base.height - 0.5));
-    const [y0, ty] = [Math.floor(fy), fy - Math.floor(fy)];
-    const y1 = Math.min(base.height - 1, y0 + 1);
-    for (let x = 0; x < width; x++) {
-      const fx = ((x + 0.5) / width) * base.width - 0.5 + base.width;
-      const [x0, x1] = [Math.floor(fx) % base.width, (Math.floor(fx) + 1) % base.width];
-      const tx = fx - Math.floor(fx);
-      for (let c = 0; c < 3; c++) {
-        const at = (row: number, column: number) => base.data[(row * base.width + column) * 3 + c];
-        const top = at(y0, x0) + (at(y0, x1) - at(y0, x0)) * tx;
-        const low = at(y1, x0) + (at(y1, x1) - at(y1, x0)) * tx;
-        data[(y * width + x) * 3 + c] = top + (low - top) * ty;
+    const y0 = Math.floor(fy);
+    const ty = fy - y0;
+    const upper = y0 * base.width * 3;
+    const lower = Math.min(base.height - 1, y0 + 1) * base.width * 3;
+    for (let x = 0, to = y * width * 3; x < width; x++)
+      for (let c = 0; c < 3; c++, to++) {
+        const [l, r, t] = [left[x] + c, right[x] + c, share[x]];
+        const top = from[upper + l] + (from[upper + r] - from[upper + l]) * t;
+        const low = from[lower + l] + (from[lower + r] - from[lower + l]) * t;
+        data[to] = top + (low - top) * ty;
       }
-    }
   }
   return { width, height, data };
+}
+
+/** Steps in which a ramp is known on its way from pole to pole. */
+const RAMP_STEPS = 4096;
+
+/** Radiance of a ramp by latitude about its axis, three numbers a step. */
+function rampTable(panel: Panel): Float64Array {
+  const plain = radianceOf(panel);
+  const out = new Float64Array((RAMP_STEPS + 1) * 3);
+  for (let i = 0; i <= RAMP_STEPS; i++)
+    out.set(
+      rampAt(panel, (i / RAMP_STEPS - 0.5) * Math.PI).map((v, c) => v * plain[c]),
+      i * 3,
+    );
+  return out;
 }
 
 /**
@@ -163,56 +186,83 @@ export function paintPanels(base: SurroundPicture | null, panels: readonly Panel
   const isNarrow = (p: Panel) =>
     p.shape !== 'ramp' && Math.min(p.height, p.shape === 'band' ? Infinity : p.width) < NARROW;
   const picture = widened(base, shown.some(isNarrow) ? WIDE.fine : WIDE.plain);
-  const { width, height, data } = picture;
+  const { width } = picture;
   const across = Float64Array.from({ length: width * 2 }, (_, k) => {
     const phi = ((k >> 1) + 0.5) * ((2 * Math.PI) / width) - Math.PI;
     return k % 2 ? sin(phi) : cos(phi);
   });
   const pixel = (2 * Math.PI) / width;
   for (const panel of shown) {
-    const { cover, reach } = shapeOf(panel, pixel);
-    const { axis } = frameOf(panel);
-    const plain = radianceOf(panel);
-    const isRamp = panel.shape === 'ramp';
-    const gain = isRamp ? 1 : correctionOf(panel, cover, picture, across, reach);
-    for (let y = 0; y < height; y++) {
-      const latitude = (0.5 - (y + 0.5) / height) * Math.PI;
-      if (Math.abs(latitude - panel.elevation) > reach) continue;
-      const [s, c] = [sin(latitude), cos(latitude)];
-      for (let x = 0; x < width; x++) {
-        const [dx, dz] = [c * across[x * 2], c * across[x * 2 + 1]];
-        const share = cover(dx, s, dz);
-        if (share === 0) continue;
-        const own = isRamp ? rampAt(panel, asin(bounded(dot(axis, dx, s, dz)))) : null;
-        const at = (y * width + x) * 3;
-        for (let k = 0; k < 3; k++) {
-          const light = own ? own[k] * plain[k] : plain[k] * gain;
-          data[at + k] += panel.laid === 'added' ? light * share : (light - data[at + k]) * share;
-        }
-      }
-    }
+    if (panel.shape === 'ramp') layRamp(panel, picture, across);
+    else layShape(panel, shapeOf(panel, pixel), picture, across);
   }
   return picture;
+}
+
+function layRamp(panel: Panel, { width, height, data }: SurroundPicture, across: Float64Array): void {
+  const { axis } = frameOf(panel);
+  const table = rampTable(panel);
+  const added = panel.laid === 'added';
+  for (let y = 0; y < height; y++) {
+    const latitude = (0.5 - (y + 0.5) / height) * Math.PI;
+    const [s, c] = [sin(latitude), cos(latitude)];
+    for (let x = 0; x < width; x++) {
+      const along = asin(bounded(dot(axis, c * across[x * 2], s, c * across[x * 2 + 1])));
+      const from = 3 * Math.min(RAMP_STEPS, Math.round((along / Math.PI + 0.5) * RAMP_STEPS));
+      const at = (y * width + x) * 3;
+      for (let k = 0; k < 3; k++) data[at + k] = table[from + k] + (added ? data[at + k] : 0);
+    }
+  }
+}
+
+function layShape(panel: Panel, shape: Shape, picture: SurroundPicture, across: Float64Array): void {
+  const { width, height, data } = picture;
+  const { cover, reach } = shape;
+  const { middle } = frameOf(panel);
+  const gain = correctionOf(panel, shape, picture, across);
+  const light = radianceOf(panel).map((v) => v * gain);
+  const added = panel.laid === 'added';
+  const least = reach < Math.PI ? cos(reach) : -2;
+  for (let y = 0; y < height; y++) {
+    const latitude = (0.5 - (y + 0.5) / height) * Math.PI;
+    if (reach < Math.PI && Math.abs(latitude - panel.elevation) > reach) continue;
+    const [s, c] = [sin(latitude), cos(latitude)];
+    for (let x = 0; x < width; x++) {
+      const dx = c * across[x * 2];
+      const dz = c * across[x * 2 + 1];
+      if (dot(middle, dx, s, dz) < least) continue;
+      const share = cover(dx, s, dz);
+      if (share === 0) continue;
+      const at = (y * width + x) * 3;
+      for (let k = 0; k < 3; k++)
+        data[at + k] += added ? light[k] * share : (light[k] - data[at + k]) * share;
+    }
+  }
 }
 
 /** How much brighter a panel of few pixels must be for them to give what it would. */
 function correctionOf(
   panel: Panel,
-  cover: Shape['cover'],
+  { cover, reach }: Shape,
   { width, height }: SurroundPicture,
   across: Float64Array,
-  reach: number,
 ): number {
   const pixel = (2 * Math.PI) / width;
-  const least = Math.min(panel.height, panel.shape === 'band' ? Infinity : panel.width);
-  if (least > FEW * pixel) return 1;
+  const narrowest = Math.min(panel.height, panel.shape === 'band' ? Infinity : panel.width);
+  if (narrowest > FEW * pixel) return 1;
+  const { middle } = frameOf(panel);
+  const least = reach < Math.PI ? cos(reach) : -2;
   let sum = 0;
   for (let y = 0; y < height; y++) {
     const latitude = (0.5 - (y + 0.5) / height) * Math.PI;
-    if (Math.abs(latitude - panel.elevation) > reach) continue;
+    if (reach < Math.PI && Math.abs(latitude - panel.elevation) > reach) continue;
     const [s, c] = [sin(latitude), cos(latitude)];
     let row = 0;
-    for (let x = 0; x < width; x++) row += cover(c * across[x * 2], s, c * across[x * 2 + 1]);
+    for (let x = 0; x < width; x++) {
+      const dx = c * across[x * 2];
+      const dz = c * across[x * 2 + 1];
+      if (dot(middle, dx, s, dz) >= least) row += cover(dx, s, dz);
+    }
     sum += row * c;
   }
   const met = sum * pixel * (Math.PI / height);

@@ -31,17 +31,32 @@ export const hueOf = ({ hue, kelvin, colour }: Pick<Light, 'hue' | 'kelvin' | 'c
 /** Linear colour of a light's strength. */
 export const lightColour = (light: Light): Vec => hueOf(light).map((v) => v * light.strength) as Vec;
 
+/** The way to a light from what it aims at, and its own sides; an area light is turned about that way. */
+export function frameOf({
+  azimuth,
+  elevation,
+  turn = 0,
+}: Pick<Light, 'azimuth' | 'elevation'> & { turn?: number }): Record<'away' | 'right' | 'up', Vec> {
+  const ce = cos(elevation);
+  const away: Vec = [ce * sin(azimuth), sin(elevation), ce * cos(azimuth)];
+  const flat: Vec = [cos(azimuth), 0, -sin(azimuth)];
+  const steep: Vec = [
+    away[1] * flat[2] - away[2] * flat[1],
+    away[2] * flat[0] - away[0] * flat[2],
+    away[0] * flat[1] - away[1] * flat[0],
+  ];
+  const [c, s] = [cos(turn), sin(turn)];
+  return {
+    away,
+    right: turn === 0 ? flat : (flat.map((v, i) => v * c + steep[i] * s) as Vec),
+    up: turn === 0 ? steep : (steep.map((v, i) => v * c - flat[i] * s) as Vec),
+  };
+}
+
 /** Places a light around `centre` (the centre of the type), metres. */
 export function placeLight(light: Light, centre: Vec): PlacedLight {
   const target = centre.map((v, i) => v + light.aim[i]) as Vec;
-  const ce = cos(light.elevation);
-  const away: Vec = [ce * sin(light.azimuth), sin(light.elevation), ce * cos(light.azimuth)];
-  const right: Vec = [cos(light.azimuth), 0, -sin(light.azimuth)];
-  const up: Vec = [
-    away[1] * right[2] - away[2] * right[1],
-    away[2] * right[0] - away[0] * right[2],
-    away[0] * right[1] - away[1] * right[0],
-  ];
+  const { away, right, up } = frameOf(light);
   return {
     // what is infinitely far away stands at any distance
     position: target.map((v, i) => v + away[i] * ('distance' in light ? light.distance : 1)) as Vec,

@@ -6,6 +6,7 @@ import {
   plainSurface,
   type Block,
   type Finish,
+  type Light,
   type LightOf,
   type Look,
   type PictureRef,
@@ -14,6 +15,9 @@ import {
   type Surface,
 } from '../document/index.ts';
 import { finishOptics, opticsOf, type Optics } from '../finish/optics.ts';
+import { arranged } from '../light/arrangement.ts';
+import { followed } from '../light/following.ts';
+import { glowsIn } from '../finish/glow.ts';
 import { placeLight, shining, type Vec } from '../light/placing.ts';
 import type { SurroundPicture } from '../light/surround.ts';
 import { cos, pow, sin } from '../maths/reproducible.ts';
@@ -85,15 +89,15 @@ export function typeBoxOf(blocks: readonly Block[], solids: readonly BlockSolids
 }
 
 /** The lights that shine, each in a share group of its own. */
-function sceneLights(look: Look, centre: Vec, groupOf: (name: string) => number): SceneLight[] {
-  return shining(look.rig).map((light): SceneLight => {
-    const { id, name } = light;
+function sceneLights(rig: readonly Light[], typeBox: Box, groupOf: (name: string) => number): SceneLight[] {
+  const centre = centreOf(typeBox);
+  const single = (light: Light, { id, name }: Light, group: number): SceneLight => {
     const any = {
       id,
       name,
       shadow: light.kind === 'card' ? false : light.shadow,
       placed: placeLight(light, centre),
-      group: groupOf(name),
+      group,
       ...(light.kind === 'card' ? {} : reachOf(light)),
     };
     switch (light.kind) {
@@ -121,7 +125,14 @@ function sceneLights(look: Look, centre: Vec, groupOf: (name: string) => number)
         return { ...any, kind: 'directional', cosEdge: cos(light.size / 2) };
       case 'ambient':
         return { ...any, kind: 'directional', cosEdge: -1 };
+      case 'array':
+        throw new RangeError('an arrangement is no single light');
     }
+  };
+  return shining(rig).flatMap((light) => {
+    const group = groupOf(light.name);
+    const lamps = light.kind === 'array' ? arranged(light, faceSize(typeBox)) : [light];
+    return lamps.map((lamp) => single(lamp, light, group));
   });
 }
 
@@ -164,6 +175,9 @@ function sceneSurround({ surround }: Look, picture: SurroundPicture, group: numb
     ...(blur.behind + blur.mirrored > 0 ? { blur } : {}),
   };
 }
+
+/** Longer side of the type's face, metres. */
+const faceSize = ({ min, max }: Box) => Math.max(max[0] - min[0], max[1] - min[1]);
 
 /** From a block's plane into the world: a turn about the vertical axis, then to its place. */
 function placementOf({ place }: Block): number[] {
@@ -263,7 +277,7 @@ export class SceneCompiler {
     );
     const groups: string[] = [];
     const groupOf = (name: string) => groups.push(name) - 1;
-    const lights = sceneLights(look, centreOf(typeBox), groupOf);
+    const lights = sceneLights(followed(look.rig, glowsIn(project.finishes)), typeBox, groupOf);
     const surroundGroup = groupOf('Surround');
     const glowing = new Map<string, number>();
     /** Share group of what a part gives; alike things of one kind share one. */

@@ -47,7 +47,7 @@ describe('the door', () => {
     expect(problems).toMatch(/looks\[0\]\.rig\[0\]\.strength/);
     p.looks[0].rig[0].kind = 'lamp' as never;
     expect(() => openDocument(p)).toThrow(
-      /looks\[0\]\.rig\[0\]\.kind: must be one of area, card, spot, point, directional, ambient/,
+      /looks\[0\]\.rig\[0\]\.kind: must be one of area, card, spot, point, directional, ambient, array/,
     );
   });
 

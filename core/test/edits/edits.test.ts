@@ -244,6 +244,17 @@ const MAKERS: Record<string, Maker> = {
   renameLight: (p, [a, b], text) => edits.renameLight(p, look(p, a), light(p, a, b), text || 'Lamp'),
   moveLight: (p, [a, b, c, d]) =>
     edits.moveLight(p, look(p, a), light(p, a, b), fixed({ azimuth: c, elevation: d })),
+  followLight: (p, [a, b, c]) =>
+    edits.followLight(
+      p,
+      look(p, a),
+      light(p, a, b),
+      c > 2
+        ? { source: 'finish', id: finish(p, c) ?? 'none' }
+        : c > 0
+          ? { source: 'light', id: light(p, a, c) }
+          : null,
+    ),
   fallOn: (p, [a, b, c]) =>
     edits.fallOn(p, look(p, a), light(p, a, b), c > 0 ? [block(p, c), piece(p, c)] : []),
   addPanels: (p, [a, b]) =>

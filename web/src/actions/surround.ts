@@ -2,7 +2,7 @@
 import { newId, newLight, newPanel, type Panel, type PanelShape } from '@wemlox/core/document';
 import * as edits from '@wemlox/core/edits';
 import { bearingOf, type Vec } from '@wemlox/core/light/placing';
-import { intoPicture, outOfPicture } from '@wemlox/core/light/surround';
+import { inPicture, intoPicture, outOfPicture } from '@wemlox/core/light/surround';
 import { engine } from '../engine/engine.ts';
 import { api } from '../state/api.ts';
 import { choose } from '../state/choice.ts';
@@ -82,19 +82,24 @@ export const READY_PANELS: readonly { name: string; hint: string; make: () => Pa
         level: 0,
         height: Math.PI,
         stops: [
-          { at: 0, value: -1, colour: [0.5, 0.34, 0.2] },
-          { at: 0.499, value: -5, colour: [0.4, 0.3, 0.25] },
-          { at: 0.501, value: 2.5, colour: [1, 0.98, 0.95] },
-          { at: 0.75, value: -0.5, colour: [0.35, 0.6, 1] },
-          { at: 1, value: -3, colour: [0.1, 0.25, 0.8] },
+          { at: 0, value: -1.2, colour: [0.85, 0.62, 0.4] },
+          { at: 0.499, value: -6, colour: [0.9, 0.7, 0.6] },
+          { at: 0.501, value: 1, colour: [1, 0.97, 0.92] },
+          { at: 0.62, value: -0.6, colour: [0.45, 0.68, 1] },
+          { at: 1, value: -3.2, colour: [0.12, 0.3, 0.9] },
         ],
       }),
   },
 ];
 
-export const isAround = (shape: PanelShape) => shape === 'band' || shape === 'ramp';
+const isAround = (shape: PanelShape) => shape === 'band' || shape === 'ramp';
 
-export function addPanel(panel: Panel): void {
+/** Adds a panel; where it stands is said as of the world, however the surround is turned. */
+export function addPanel(made: Panel): void {
+  const { azimuth: a, elevation: e } = made;
+  const world: Vec = [Math.cos(e) * Math.sin(a), Math.sin(e), Math.cos(e) * Math.cos(a)];
+  const into = intoPicture(currentLook().surround);
+  const panel = isAround(made.shape) ? made : { ...made, ...bearingOf(inPicture(into, ...world)) };
   if (perform((p) => edits.addPanels(p, currentLook(p).id, [panel])))
     choose({ panel: panel.id, light: null });
 }

@@ -111,13 +111,13 @@ export function SurroundRack() {
           </div>
           <button
             type="button"
-            className="btn btn-xs w-fit"
+            className="btn btn-xs w-fit px-1.5 whitespace-nowrap"
             title="A surround of your own: .hdr or .exr"
             disabled={sent !== null}
             onClick={() => input.current?.click()}
           >
             <Upload size={12} />{' '}
-            {sent === null ? '.hdr or .exr' : sent < 1 ? `${Math.floor(sent * 100)} %` : 'Reading…'}
+            {sent === null ? '.hdr, .exr' : sent < 1 ? `${Math.floor(sent * 100)} %` : 'Reading…'}
           </button>
         </div>
       </div>

@@ -63,15 +63,15 @@ export function drawInRows(
   if (canvas.width !== width || canvas.height !== height) Object.assign(canvas, { width, height });
   const context = canvas.getContext('2d')!;
   let y = 0;
-  let due = 0;
+  let due: ReturnType<typeof setTimeout> | undefined;
   const slice = () => {
     const until = performance.now() + SLICE;
     while (y < height && performance.now() < until) {
       context.putImageData(new ImageData(row(y), width, 1), 0, y);
       y++;
     }
-    if (y < height) due = requestAnimationFrame(slice);
+    if (y < height) due = setTimeout(slice);
   };
   slice();
-  return () => cancelAnimationFrame(due);
+  return () => clearTimeout(due);
 }

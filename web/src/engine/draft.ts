@@ -71,6 +71,24 @@ function rasterisedInSoftware(): boolean {
   return gl !== null && /llvmpipe|swiftshader|software/i.test(driverOf(gl));
 }
 
+/** Lamps of one arrangement that are drawn; more are drawn as so many brighter ones. */
+const MOST_LAMPS = 8;
+
+/** Lights as they are drawn. */
+function drawn(lights: readonly SceneLight[]): SceneLight[] {
+  const groups = new Map<number, SceneLight[]>();
+  for (const light of lights) groups.set(light.group, [...(groups.get(light.group) ?? []), light]);
+  return [...groups.values()].flatMap((lamps) => {
+    if (lamps.length <= MOST_LAMPS) return lamps;
+    const share = lamps.length / MOST_LAMPS;
+    return Array.from({ length: MOST_LAMPS }, (_, i) => {
+      const lamp = lamps[Math.floor(i * share)];
+      const colour = lamp.placed.colour.map((v) => v * share) as typeof lamp.placed.colour;
+      return { ...lamp, placed: { ...lamp.placed, colour } };
+    });
+  });
+}
+
 export class Draft {
   private readonly renderer: WebGLRenderer;
   private readonly world = new Scene();
@@ -276,7 +294,7 @@ export class Draft {
   private light(scene: RenderScene): void {
     for (const old of this.lights.children) (old as SpotLight).dispose?.();
     this.lights.clear();
-    for (const light of scene.lights) this.lights.add(...this.lamps(light, scene));
+    for (const light of drawn(scene.lights)) this.lights.add(...this.lamps(light, scene));
   }
 
   private lamps(light: SceneLight, scene: RenderScene) {

@@ -85,6 +85,8 @@ export function Stage() {
 
   const showTraced = mode === 'traced' && fresh;
   const place = { left: frame.x, top: frame.y, width: frame.width, height: frame.height };
+  /** Where the picture is open it is hatched, less than what waits for a finish. */
+  const open = { ...place, '--hatch': '6%' } as React.CSSProperties;
   return (
     <div
       ref={(node) => {
@@ -100,14 +102,14 @@ export function Stage() {
       aria-label="The picture. Drag to orbit, shift-drag to pan, wheel to dolly, click a letter to choose it."
       tabIndex={0}
     >
-      <div className="hatched pointer-events-none absolute" style={place} />
+      <div className="hatched pointer-events-none absolute" style={open} />
       <canvas ref={draftCanvas} className="absolute inset-0 h-full w-full" data-testid="draft" />
       <canvas
         ref={tracedCanvas}
         data-testid="traced"
         className="hatched pointer-events-none absolute bg-base-200"
         style={{
-          ...place,
+          ...open,
           opacity: showTraced ? 1 : 0,
           transition: showTraced ? 'opacity 180ms' : 'opacity 60ms',
         }}

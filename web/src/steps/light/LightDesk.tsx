@@ -15,6 +15,7 @@ import { useLook } from '../../state/chosen.ts';
 import { perform } from '../../state/studio.ts';
 import { DomeMap } from './DomeMap.tsx';
 import { FallsOn } from './FallsOn.tsx';
+import { Follows } from './Follows.tsx';
 import { PanelRows } from './PanelRows.tsx';
 
 /** Takes light in hand: pointing at the type, what is chosen goes where it is caught there. */
@@ -126,6 +127,7 @@ export function LightDesk() {
           </div>
           <ParameterRows of={`looks/${look.id}/rig/${light.id}`} />
           <FallsOn light={light} />
+          <Follows light={light} />
         </div>
       )}
       <Section
