@@ -62,6 +62,8 @@ const FALLBACK: FontRef = { source: 'shipped', id: SHIPPED_FONTS[0].id, name: SH
 const STAND_INS = ['varela-round', 'recursive', 'archivo-black'];
 /** Environment pictures kept open; the oldest go first. */
 const MOST_PICTURES = 6;
+/** Stands in for surrounds that cannot be had. */
+const STAND_IN = 'lamp-studio';
 /** No surround at all. */
 const DARK: SurroundPicture = { width: 8, height: 4, data: new Float32Array(96) };
 
@@ -320,7 +322,7 @@ export class SceneMaker {
     try {
       return await this.picture(surround.source, surround.id, surround.panels);
     } catch (error) {
-      const instead = PAINTED_SURROUNDS[PAINTED_SURROUNDS.length - 1];
+      const instead = PAINTED_SURROUNDS.find((s) => s.id === STAND_IN)!;
       findings.push(
         finding('surround-replaced', null, {
           surround: surround.name,

@@ -1,10 +1,12 @@
 /** Surrounds that lie ready: painted ones, uploads, and the present one unwrapped. */
 import { Save, Search, Upload } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
-import { PAINTED_SURROUNDS } from '@wemlox/core/light/paintedSurrounds';
+import { PAINTED_SURROUNDS, paintSurround } from '@wemlox/core/light/paintedSurrounds';
 import { keepSurround, takeNone } from '../actions/surround.ts';
+import { drawInRows, rowOf } from './inspecting.ts';
 import { SurroundInspection } from './SurroundInspection.tsx';
 import { Unwrapped } from './Unwrapped.tsx';
+import { worldAt } from './unwrapping.ts';
 import { useShown } from '../state/shown.ts';
 import { chooseSurround } from '@wemlox/core/edits';
 import { currentLook } from '../actions/document.ts';
@@ -14,6 +16,26 @@ import type { AssetLine } from '@wemlox/wire';
 import { useLook } from '../state/chosen.ts';
 import { numberText } from '../state/language.ts';
 import { attempt, notify } from '../state/notices.ts';
+
+const TINY = { width: 40, height: 20 };
+
+/** What a painted surround looks like, small. */
+function Preview({ id }: { id: string }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    // one after the other, when there is time
+    const due = requestIdleCallback(() => {
+      const picture = paintSurround(id, 2 * TINY.width);
+      drawInRows(canvas.current!, TINY.width, TINY.height, (row) =>
+        rowOf(picture, { stops: 0, clips: false }, TINY.width, row, (x, y) =>
+          worldAt((x + 0.5) / TINY.width, (y + 0.5) / TINY.height),
+        ),
+      );
+    });
+    return () => cancelIdleCallback(due);
+  }, [id]);
+  return <canvas ref={canvas} className="h-5 w-10 shrink-0 bg-base-200" aria-hidden="true" />;
+}
 
 export function SurroundRack() {
   const { surround } = useLook();
@@ -55,10 +77,11 @@ export function SurroundRack() {
         type="button"
         role="option"
         aria-selected={chosen}
-        className={`cursor-pointer truncate px-1 py-0.5 text-left ${chosen ? 'text-primary' : ''}`}
+        className={`flex min-w-0 cursor-pointer items-center gap-1.5 px-1 py-0.5 text-left ${chosen ? 'text-primary' : ''}`}
         onClick={() => perform((p) => chooseSurround(p, currentLook(p).id, { source, id, name }))}
       >
-        {name}
+        {source === 'painted' && <Preview id={id} />}
+        <span className="truncate">{name}</span>
       </button>
     );
   };
