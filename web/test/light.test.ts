@@ -33,9 +33,9 @@ describe('sources of light', () => {
   });
 
   it('weigh what the artist says, and nothing of what is only seen alone is taken over', () => {
-    const even = { stops: {}, out: {}, only: null };
+    const even = { stops: {}, tints: {}, out: {}, only: null };
     expect(gainsOf(even, sources, 3)).toBeNull();
-    const balance = { stops: { surround: 1 }, out: { 'light/key': true } as const, only: null };
+    const balance = { stops: { surround: 1 }, tints: {}, out: { 'light/key': true } as const, only: null };
     expect(gainsOf(balance, sources, 3)).toEqual([0, 0, 0, 2, 2, 2, 1, 1, 1]);
     // a film that keeps fewer apart has all others last
     expect(gainsOf(balance, sources, 1)).toEqual([0, 0, 0]);

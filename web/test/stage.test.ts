@@ -296,7 +296,9 @@ describe('a finish in the draft', () => {
     expect(onlyNearly([], lit(['point', 'Bulb', { radius: 0.02 }]))).toEqual(['lights']);
     expect(onlyNearly([], lit(['area', 'Lamp', { mirrored: false }]))).toEqual(['lights']);
     expect(onlyNearly([], lit(['area', 'Lamp', { mirrored: false, on: false }]))).toEqual([]);
-    expect(onlyNearly([], { ...plain, surround: { ...plain.surround, mirrored: false } })).toEqual(['lights']);
+    expect(onlyNearly([], { ...plain, surround: { ...plain.surround, mirrored: false } })).toEqual([
+      'lights',
+    ]);
   });
 });
 

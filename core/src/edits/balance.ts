@@ -12,8 +12,18 @@ import {
 import { followed, followedBy } from '../light/following.ts';
 import { glowsIn } from '../finish/glow.ts';
 import { log } from '../maths/reproducible.ts';
-import { EditRefused, found, named, room, type Edit } from './edit.ts';
+import { hueOf } from '../light/placing.ts';
+import { EditRefused, found, named, room, within, type Edit } from './edit.ts';
 import { withLetters } from './patterns.ts';
+
+/** A light seen through a colour: its hue is a colour from then on, its strength what the strongest channel needs. */
+function tintLight(light: Light, tint: readonly number[]): void {
+  const hue = hueOf(light).map((v, c) => v * within(tint[c], 0, 1));
+  const most = Math.max(...hue, 1e-9);
+  light.hue = 'colour';
+  light.colour = hue.map((v) => v / most);
+  light.strength = Math.min(MOST_STRENGTH, light.strength * most);
+}
 
 /** Has a light that follows be as strong as it was weighed, although what it follows is weighed too. */
 function keepFollowing(
@@ -34,10 +44,11 @@ function keepFollowing(
 export type Source =
   { light: string } | { surround: true } | { block: string; zone: Zone } | { piece: string };
 
-/** How much stronger a source is to be; nought puts it out. */
+/** How much stronger a source is to be; nought puts it out. A light and the surround may be tinted too. */
 export interface Weighed {
   source: Source;
   factor: number;
+  tint?: readonly number[];
 }
 
 /** Weakest surround, stops. */
@@ -140,7 +151,7 @@ const plain = <T>(of: T): T => JSON.parse(JSON.stringify(of)) as T;
  * @param copy identifier that copies of finishes are named after
  */
 export function takeBalance(project: Project, look: string, weighed: readonly Weighed[], copy: string): Edit {
-  const changed = weighed.filter((w) => w.factor !== 1);
+  const changed = weighed.filter((w) => w.factor !== 1 || w.tint);
   if (changed.length === 0) throw new EditRefused('nothing is weighed anew');
   if (changed.some((w) => !(w.factor >= 0) || w.factor === Infinity))
     throw new EditRefused('that is not a number');
@@ -152,14 +163,16 @@ export function takeBalance(project: Project, look: string, weighed: readonly We
       const before = followed(of.rig, glowsIn(p.finishes));
       let copies = 0;
       const copyId = () => `${copy.slice(0, 56)}-${++copies}`;
-      for (const { source, factor } of changed) {
+      for (const { source, factor, tint } of changed) {
         if ('light' in source) {
           const light = found(of.rig, source.light, 'light');
           if (factor === 0) light.on = false;
           else light.strength = scaled(light.strength, factor, MOST_STRENGTH);
+          if (tint) tintLight(light, tint);
         } else if ('surround' in source) {
           const stops = factor === 0 ? OUT : of.surround.stops + log(factor) / Math.LN2;
           of.surround.stops = Math.min(STRONGEST, Math.max(OUT, stops));
+          if (tint) of.surround.tint = of.surround.tint.map((v, c) => within(v * tint[c], 0, 1));
         } else weighGlow(p, look, source, factor, copyId);
       }
       for (const light of of.rig) keepFollowing(light, of.rig, p.finishes, before, changed);

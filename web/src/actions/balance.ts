@@ -2,6 +2,7 @@
 import { newId } from '@wemlox/core/document';
 import { takeBalance } from '@wemlox/core/edits';
 import { discardBalance, isBalanced, sourcesOf, useBalance, weighedOf } from '../state/light.ts';
+import { endWishing } from '../state/wishing.ts';
 import { notify } from '../state/notices.ts';
 import { useShown } from '../state/shown.ts';
 import { perform } from '../state/studio.ts';
@@ -14,6 +15,12 @@ const without = <T>(all: Record<string, T>, key: string) =>
 export const weigh = (key: string, stops: number) =>
   useBalance.setState(({ stops: all }) => ({
     stops: stops === 0 ? without(all, key) : { ...all, [key]: stops },
+  }));
+
+/** Shows a source through a colour in the picture; white is its own. */
+export const tint = (key: string, rgb: readonly number[]) =>
+  useBalance.setState(({ tints }) => ({
+    tints: rgb.every((v) => v === 1) ? without(tints, key) : { ...tints, [key]: rgb },
   }));
 
 /** Puts a source out in the picture, or back. */
@@ -32,7 +39,9 @@ export function takeOver(): void {
     const look = currentLook(p);
     return takeBalance(p, look.id, weighedOf(balance, sourcesOf(p, look, scene)), newId());
   });
-  if (taken) discardBalance();
+  if (!taken) return;
+  discardBalance();
+  endWishing();
 }
 
 /** Whether the picture is the document's; says what to do where it is weighed otherwise. */

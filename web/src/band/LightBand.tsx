@@ -4,8 +4,8 @@
  */
 import { ArrowDownWideNarrow, Eye, EyeOff } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
-import { luminance } from '@wemlox/core/maths/colour';
-import { putOut, seeOnly, takeOver, weigh } from '../actions/balance.ts';
+import { fromHex, luminance, toHex } from '@wemlox/core/maths/colour';
+import { putOut, seeOnly, takeOver, tint, weigh } from '../actions/balance.ts';
 import { LightAdvice, useLightFindings } from './LightAdvice.tsx';
 import { engine } from '../engine/engine.ts';
 import { choose, useChoice } from '../state/choice.ts';
@@ -23,6 +23,8 @@ import {
   useRowHover,
   type ShownSource,
 } from '../state/light.ts';
+import { endWishing, useWishing } from '../state/wishing.ts';
+import { WishTools } from './WishTools.tsx';
 import { useShown } from '../state/shown.ts';
 import { useStudio } from '../state/studio.ts';
 
@@ -31,6 +33,7 @@ const MOST_WIDE = 9;
 const NARROW = 15;
 /** Stops to either side that a fader reaches. */
 const REACH = 6;
+const WHITE = [1, 1, 1];
 
 /** Shares of each row by source, 0 … 1, weighed as they are shown. */
 function useShares(sources: readonly ShownSource[]): number[][] {
@@ -55,6 +58,7 @@ function useShares(sources: readonly ShownSource[]): number[][] {
 function SourceHead({ source, wide, chosen }: { source: ShownSource; wide: boolean; chosen: boolean }) {
   const stops = useBalance((b) => b.stops[source.key] ?? 0);
   const out = useBalance((b) => b.out[source.key] === true);
+  const tinted = useBalance((b) => b.tints[source.key]);
   const light = 'light' in source.source ? source.source.light : null;
   const dark = source.group === null;
   return (
@@ -86,6 +90,17 @@ function SourceHead({ source, wide, chosen }: { source: ShownSource; wide: boole
           >
             {out ? <EyeOff size={13} /> : <Eye size={13} />}
           </button>
+          {'light' in source.source || 'surround' in source.source ? (
+            <input
+              type="color"
+              className="size-4 shrink-0 cursor-pointer bg-transparent"
+              aria-label={`Colour ${source.name} is seen through`}
+              title="Colour it is seen through in the picture"
+              disabled={dark || out}
+              value={toHex(tinted ?? WHITE)}
+              onChange={(e) => tint(source.key, fromHex(e.target.value) ?? WHITE)}
+            />
+          ) : null}
           <input
             type="range"
             className="fader min-w-0 flex-1"
@@ -157,6 +172,7 @@ export function LightBand() {
   const only = useBalance((b) => b.only);
   const balanced = useBalance(isBalanced);
   const hovered = useRowHover((h) => h.row);
+  const wishing = useWishing((w) => w.brush !== null);
   const findings = useLightFindings();
   const [finding] = findings;
   /** The row that sources are sorted by; their own order when null. */
@@ -182,7 +198,7 @@ export function LightBand() {
   return (
     <div className="flex h-full flex-col gap-1 px-4 py-2">
       <div className="flex h-6 shrink-0 items-center gap-2">
-        {finding ? (
+        {wishing ? null : finding ? (
           <LightAdvice finding={finding} more={findings.length - 1} />
         ) : (
           <span className="quiet text-xs">
@@ -191,15 +207,25 @@ export function LightBand() {
               : 'Shares are counted as the picture is traced'}
           </span>
         )}
+        <WishTools />
         {balanced && (
-          <span className="ml-auto flex gap-1.5" role="status">
-            <span className="self-center text-xs text-primary">
-              {only ? 'One source is seen alone' : 'The picture is balanced anew'}
-            </span>
+          <span className="flex gap-1.5" role="status">
+            {!wishing && (
+              <span className="self-center text-xs text-primary">
+                {only ? 'One source is seen alone' : 'The picture is balanced anew'}
+              </span>
+            )}
             <button type="button" className="btn btn-xs btn-primary" onClick={takeOver}>
               Take over
             </button>
-            <button type="button" className="btn btn-xs" onClick={discardBalance}>
+            <button
+              type="button"
+              className="btn btn-xs"
+              onClick={() => {
+                discardBalance();
+                endWishing();
+              }}
+            >
               Discard
             </button>
           </span>

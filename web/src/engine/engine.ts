@@ -15,6 +15,7 @@ import type {
   SceneReply,
   SceneRequest,
 } from '../workers/messages.ts';
+import type { Stroke, Wished } from '@wemlox/core/trace/wish';
 import { TracePool, type TraceProgress } from './tracePool.ts';
 import * as cells from './cells.ts';
 import { useTrial } from '../state/trial.ts';
@@ -60,7 +61,7 @@ export class Engine {
   private readonly pool: TracePool;
   private readonly sceneWorker: Worker;
   private readonly unsubscribe: (() => void)[] = [];
-  private readonly draft: Draft;
+  readonly draft: Draft;
   private readonly onPicture: (progress: TraceProgress) => void;
   private inputs: unknown[] = [];
   /** When the document was last changed. */
@@ -188,6 +189,18 @@ export class Engine {
   /** Counts what lights what, for the chart, until it is told not to. */
   watchLight(on: boolean): void {
     this.pool.watchLight(on ? (counted) => useLightChart.setState({ counted }) : null);
+  }
+
+  /** What lies at a place of the frame, 0 … 1 from its left and top. */
+  pickInFrame(x: number, y: number): Picked | null {
+    const { frame } = this.draft;
+    return this.draft.pick(frame.x + x * frame.width, frame.y + y * frame.height);
+  }
+
+  /** Gains that grant what is painted on the picture; null while it keeps no shares. */
+  wish(strokes: readonly Stroke[], isTinted: (group: number) => boolean): Promise<Wished | null> {
+    const tinted = Array.from({ length: this.pool.groupsKept(this.size) }, (_, g) => isTinted(g));
+    return this.pool.wish(strokes, tinted);
   }
 
   /** Shows the picture with its sources weighed as they are now. */

@@ -1,4 +1,5 @@
 /** The page's end of the tracing threads: one shared film, tiles claimed through shared memory. */
+import type { Stroke, Wished } from '@wemlox/core/trace/wish';
 import { newGrade, type Camera, type Grade } from '@wemlox/core/document';
 import { callOff as stopDenoising, type DenoiseJob } from '@wemlox/core/picture/denoise/denoise';
 import { createFilm, groupsWithin, type Film } from '@wemlox/core/trace/film';
@@ -320,6 +321,20 @@ export class TracePool {
     const { film, samples, seen } = state;
     const told = await this.display.ask({ type: 'chart', film, samples, seen });
     if (told.type === 'chart' && this.film === state) this.onChart?.(told);
+  }
+
+  /** Gains of the sources that grant wishes; null where the film keeps no shares. */
+  async wish(strokes: readonly Stroke[], tinted: readonly boolean[]): Promise<Wished | null> {
+    const { film } = this;
+    if (!film || film.samples === 0 || film.film.groups === 0) return null;
+    const told = await this.display.ask({
+      type: 'wish',
+      film: film.film,
+      samples: film.samples,
+      strokes,
+      tinted,
+    });
+    return told.type === 'wished' ? told.wished : null;
   }
 
   /** Weighs the sources of the picture against each other; null when there is none. */

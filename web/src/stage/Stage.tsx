@@ -14,6 +14,7 @@ import { HoverMark } from './HoverMark.tsx';
 import { useHoverOnStage } from './hover.ts';
 import { Notices } from './Notices.tsx';
 import { SetMarks } from './SetMarks.tsx';
+import { WishPaint } from './WishPaint.tsx';
 import { Status } from './Status.tsx';
 import { useShown } from '../state/shown.ts';
 
@@ -125,6 +126,7 @@ export function Stage() {
       />
       {step === 'set' && handles && <SetMarks frame={frame} />}
       {step === 'finish' && handles && <HoverMark frame={frame} />}
+      {step === 'light' && <WishPaint place={place} />}
       <Compared place={place} />
       <Status place={place} />
       <Notices />

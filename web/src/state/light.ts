@@ -14,20 +14,25 @@ export const useLightChart = create<{ counted: LightChart | null }>()(() => ({ c
 interface Balance {
   /** By source: stops it is made brighter. */
   stops: Record<string, number>;
+  /** By source: colours its light is seen through. */
+  tints: Record<string, readonly number[]>;
   /** Sources that are put out. */
   out: Record<string, true>;
   /** The one source that is seen by itself; null for all. */
   only: string | null;
 }
 
-const EVEN: Balance = { stops: {}, out: {}, only: null };
+const EVEN: Balance = { stops: {}, tints: {}, out: {}, only: null };
 export const useBalance = create<Balance>()(() => EVEN);
 
 export const discardBalance = () => useBalance.setState(EVEN);
 
 /** Whether the picture is weighed otherwise than the document says. */
-export const isBalanced = ({ stops, out, only }: Balance) =>
-  only !== null || Object.keys(out).length > 0 || Object.values(stops).some((s) => s !== 0);
+export const isBalanced = ({ stops, tints, out, only }: Balance) =>
+  only !== null ||
+  Object.keys(tints).length > 0 ||
+  Object.keys(out).length > 0 ||
+  Object.values(stops).some((s) => s !== 0);
 
 /** A source of light as the chart shows it. */
 export interface ShownSource {
@@ -104,13 +109,19 @@ export function gainsOf(balance: Balance, sources: readonly ShownSource[], kept:
   if (!isBalanced(balance) || kept === 0) return null;
   const gains = new Array<number>(kept * 3).fill(1);
   for (const { key, group } of sources)
-    if (group !== null && group < kept) gains.fill(factorOf(balance, key), group * 3, group * 3 + 3);
+    if (group !== null && group < kept)
+      for (let c = 0; c < 3; c++)
+        gains[group * 3 + c] = factorOf(balance, key) * (balance.tints[key]?.[c] ?? 1);
   return gains;
 }
 
 /** What a balance asks of the document; seeing one source by itself asks nothing. */
 export const weighedOf = (balance: Balance, sources: readonly ShownSource[]): Weighed[] =>
-  sources.map(({ key, source }) => ({ source, factor: factorOf({ ...balance, only: null }, key) }));
+  sources.map(({ key, source }) => ({
+    source,
+    factor: factorOf({ ...balance, only: null }, key),
+    tint: balance.tints[key],
+  }));
 
 export const rowKey = (row: FaceRow) => ('zone' in row ? row.zone : row.piece);
 

@@ -17,6 +17,7 @@ import { balanced, cleanlyBalanced } from '@wemlox/core/trace/balance';
 import { developed, filmLayers } from '@wemlox/core/trace/developing';
 import { type Film } from '@wemlox/core/trace/film';
 import { shareChart, sightlines } from '@wemlox/core/trace/shareChart';
+import { granted } from '@wemlox/core/trace/wish';
 import { lossToTell, noiseOf } from '@wemlox/core/trace/noise';
 import { kernelMemory } from '@wemlox/core/trace/kernel';
 import { compileDenoiser, denoiserWeights } from './files.ts';
@@ -172,6 +173,9 @@ self.onmessage = ({ data }: MessageEvent<DisplayOrder>) => {
     const { mask, rows, widths, mirrors, glows, eye } = seen;
     const chart = shareChart(film, mask, rows.length, samples);
     reply({ type: 'chart', chart, rows, mirrors, glows, sight: sightlines(film, mask, eye, widths) });
+  } else if (data.type === 'wish') {
+    const { film, samples, strokes, tinted } = data;
+    reply({ type: 'wished', wished: granted(film, samples, strokes, tinted) });
   } else if (data.type === 'proofs') void showProofs(data);
   else encode(data);
 };

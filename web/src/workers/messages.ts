@@ -22,6 +22,7 @@ import type { Contour } from '@wemlox/core/plane/flatten';
 import type { DenoiseJob } from '@wemlox/core/picture/denoise/denoise';
 import type { Eye } from '@wemlox/core/trace/eye';
 import type { FaceMask, FaceRow } from '@wemlox/core/trace/faceMask';
+import type { Stroke, Wished } from '@wemlox/core/trace/wish';
 import type { ShareChart } from '@wemlox/core/trace/shareChart';
 import type { Film } from '@wemlox/core/trace/film';
 import type { Finding } from '@wemlox/core/preflight/finding';
@@ -223,6 +224,8 @@ export type DisplayOrder =
   | { type: 'balance'; gains: number[] | null; grade: Grade; clean: boolean }
   /** Counts the light of the picture developed last. */
   | { type: 'chart'; film: Film; samples: number; seen: SeenFaces }
+  /** Finds what grants wishes. @see granted */
+  | { type: 'wish'; film: Film; samples: number; strokes: readonly Stroke[]; tinted: readonly boolean[] }
   /** PNGs are as shown, cleaned or not; EXR and film as traced, the film with the groups it keeps apart. */
   | { type: 'encode'; kinds: EncodeKind[]; grade: Grade; clean: boolean; groups: string[] }
   /** A proof's film under a grade; with `against`, how it differs from another's, or from the present (null). */
@@ -242,6 +245,7 @@ export type DisplayReply =
     } & PictureSize)
   | { type: 'job'; job: DenoiseJob; denoiser: Denoiser }
   | ({ type: 'chart' } & LightChart)
+  | { type: 'wished'; wished: Wished }
   | { type: 'encoded'; files: Partial<Record<EncodeKind, Uint8Array<ArrayBuffer>>> | null; samples: number }
   /** `mean`: of a difference, as a share of the picture's own light. */
   | ({ type: 'proofs'; pixels: Uint8ClampedArray<ArrayBuffer>; mean: number | null } & PictureSize)
