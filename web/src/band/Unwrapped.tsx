@@ -111,7 +111,7 @@ export function Unwrapped({
       aria-label="The surround, unwrapped: drag or use arrow keys to turn it; with Alt it tilts, with Shift it rolls"
       title="Drag to turn; with Alt it tilts, with Shift it rolls"
       data-testid="unwrapped"
-      className="relative aspect-[2/1] w-full shrink-0 cursor-grab touch-none overflow-hidden bg-base-200"
+      className="relative aspect-[2/1] w-full shrink-0 cursor-grab touch-none overflow-hidden bg-base-200 select-none"
       onPointerDown={begin(null)}
       onPointerMove={move}
       onPointerUp={() => (dragged.current = null)}
