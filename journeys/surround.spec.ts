@@ -229,20 +229,18 @@ test('a wish painted on the picture is granted by its lights, and taken over', a
   expect((await mean(page, where[0], where[1]))[1]).toBeGreaterThan(before * 1.15);
 });
 
-test('what stands behind the type is a colour, black or nothing, in the picture and in its file', async ({
-  page,
-}) => {
-  await page.goto(`${studio.url}/p/saloon/canvas/light`);
-  await traced(page, 2);
-  const at = (await studio.document('saloon')).looks.findIndex((l: { id: string }) => l.id === 'canvas');
-  const choose = (name: string) =>
-    desk(page)
-      .getByRole('radio', { name, exact: true })
-      .or(desk(page).getByRole('button', { name, exact: true }))
-      .first()
-      .click();
+test('what stands behind the type is a colour, black or nothing', async ({ page }) => {
+  await page.goto(`${studio.url}/p/ostrel/gold-leaf/light`);
+  await traced(page, 4);
+  const behind = () => mean(page, [0.1, 0.9], [0.05, 0.2]);
+  // open, and hatched
+  expect((await behind())[0]).toBeGreaterThan(15);
+  const choose = (name: string) => desk(page).getByRole('radiogroup', { name: 'Behind the type' }).getByRole('radio', { name, exact: true }).click();
   await choose('Black');
-  await expect.poll(async () => (await look('saloon', at)).grade.backdrop).toBe('black');
-  await choose('Nothing');
-  await expect.poll(async () => (await look('saloon', at)).grade.backdrop).toBe('nothing');
+  await expect.poll(async () => (await look('ostrel', 1)).grade.backdrop).toBe('black');
+  await expect.poll(async () => (await behind())[0]).toBeLessThan(1);
+  await choose('Colour');
+  await expect.poll(async () => (await look('ostrel', 1)).grade.backdrop).toBe('colour');
+  // a fifth of the light there is: 124 of 255 on the screen
+  await expect.poll(async () => Math.abs((await behind())[1] - 124)).toBeLessThan(2);
 });

@@ -107,3 +107,24 @@ describe('colour', () => {
     expect(blackBody(12_000)[0]).toBeLessThan(blackBody(12_000)[2]);
   });
 });
+
+describe('what stands behind an open picture', () => {
+  const half = Float32Array.of(0.25, 0.25, 0.25, 0.5, 0, 0, 0, 0, 1, 1, 1, 1);
+  const grade = { exposure: 0, view: 'plain' as const };
+  it('is nothing, black or a colour, laid together as light', () => {
+    expect([...toneMapped8(half, grade)].filter((_, i) => i % 4 === 3)).toEqual([128, 0, 255]);
+    const black = toneMapped8(half, { ...grade, backdrop: 'black' });
+    expect([...black].filter((_, i) => i % 4 === 3)).toEqual([255, 255, 255]);
+    expect(black[4]).toBe(0);
+    expect(black[0]).toBe(Math.round(encodeSrgb(0.25) * 255));
+    const colour = toneMapped8(half, { ...grade, backdrop: 'colour', backdrop_colour: [0.5, 0, 0] });
+    expect(colour[0]).toBe(Math.round(encodeSrgb(0.5) * 255));
+    expect(colour[1]).toBe(Math.round(encodeSrgb(0.25) * 255));
+    expect(colour[4]).toBe(Math.round(encodeSrgb(0.5) * 255));
+    // what covers all stays as it is, and exposure is the picture's alone
+    expect([...colour.subarray(8, 11)]).toEqual([255, 255, 255]);
+    expect(
+      toneMapped8(half, { ...grade, exposure: -3, backdrop: 'colour', backdrop_colour: [0.5, 0, 0] })[4],
+    ).toBe(colour[4]);
+  });
+});

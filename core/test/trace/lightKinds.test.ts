@@ -366,3 +366,45 @@ describe('surround', () => {
     expect(facing({ behind: 0, mirrored: 0.15 })).toBeLessThan(sharp / 10);
   });
 });
+
+describe('sampling', () => {
+  it('of a ring of two hundred points converges to their sum, seen by what scatters and what mirrors', () => {
+    const count = 200;
+    const ring = Array.from({ length: count }, (_, i): TestLight => {
+      const a = (i / count) * 2 * Math.PI;
+      return { ...any, kind: 'point', placed: placed([2 * Math.cos(a), 1.5, 2 * Math.sin(a)], 5) };
+    });
+    const d2 = 4 + 1.5 ** 2;
+    within(irradiance(ring, 1024), (count * 5 * 1.5) / d2 ** 1.5);
+    const balls = ring.map((l): TestLight => ({ ...l, radius: 0.02 }) as TestLight);
+    within(irradiance(balls, 1024), (count * 5 * 1.5) / d2 ** 1.5, 0.02);
+    // satin: few samples are near many
+    const lit = (lights: TestLight[], samples: number) =>
+      seen({ ...MIRROR, specular_roughness: 0.4 }, { lights }, samples, 0.4, 2);
+    within(lit(ring, 256), lit(ring, 4096), 0.03);
+  });
+
+  it('of a sun through a keyhole converges: a spot of the hole’s size and the sun’s lux under it', () => {
+    // a plate with a square hole two millimetres wide, a metre over the floor
+    const [hole, far] = [0.001, 4];
+    const plate = [
+      ...quad([-far, 1, far], [2 * far, 0, 0], [0, 0, hole - far]),
+      ...quad([-far, 1, -hole], [2 * far, 0, 0], [0, 0, hole - far]),
+      ...quad([-far, 1, hole], [far - hole, 0, 0], [0, 0, -2 * hole]),
+      ...quad([hole, 1, hole], [far - hole, 0, 0], [0, 0, -2 * hole]),
+    ];
+    const radius = (0.25 * Math.PI) / 180;
+    const sun: TestLight = {
+      ...any,
+      kind: 'directional',
+      cosEdge: Math.cos(radius),
+      placed: placed([0, 9, 0], 1e5),
+    };
+    const scene = sceneOf([{ triangles: plane(), surface: MATTE }, { triangles: plate }], { lights: [sun] });
+    const view = { ...spotView([0, 0.5, 0], down, 32), right: [0.01, 0, 0] as Vec, up: [0, 0, 0.01] as Vec };
+    const picture = traced(scene, view, 256);
+    // what falls on the floor is what falls on the hole
+    const flux = (meanOf(picture, 1) * Math.PI * 0.02 * 0.02) / ALBEDO;
+    within(flux, 1e5 * (2 * hole) ** 2, 0.03);
+  });
+});

@@ -9,6 +9,7 @@ import {
   wornOf,
   type Placed,
   type PointParameter,
+  type Unit,
 } from '@wemlox/core/document';
 import { coatAddress, feedParameter, wornAt, type WornCoat } from '../actions/coats.ts';
 import { set, setAlong } from '../actions/document.ts';
@@ -23,6 +24,8 @@ interface RowSettings {
   hint?: string;
   /** Farthest reach of the fader in the unit shown, where it depends on what is there. */
   reach?: number;
+  /** Another unit than its own, stored value times `factor`. */
+  unit?: Unit;
   /** Shown turned about: what is behind counts from the front. */
   mirrored?: boolean;
   marks?: { at: number; name: string }[];
@@ -63,7 +66,8 @@ function Row({ placed, settings }: { placed: Placed; settings: RowSettings }) {
   const change = (settings.onChange ?? ((value: unknown) => set(address, value))) as (value: unknown) => void;
   switch (parameter.kind) {
     case 'number': {
-      const range = numberRange(parameter, settings.mirrored === true);
+      const shown = settings.unit ? { ...parameter, unit: settings.unit } : parameter;
+      const range = numberRange(shown, settings.mirrored === true);
       return (
         <NumberRow
           {...range}

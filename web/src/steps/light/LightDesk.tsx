@@ -1,7 +1,7 @@
 /** Light: what the faces see. */
 import { Copy, Crosshair, FlipHorizontal2, Lightbulb, LightbulbOff, Plus, Trash2 } from 'lucide-react';
 import { useEffect } from 'react';
-import { LIGHT_KINDS, LIGHT_NAMES } from '@wemlox/core/document';
+import { LIGHT_KINDS, LIGHT_NAMES, type Light } from '@wemlox/core/document';
 import { renameLight } from '@wemlox/core/edits';
 import { addLight, addSuitedRig, addThreePoint, copyLight, removeLight } from '../../actions/lights.ts';
 import { partSun } from '../../actions/surround.ts';
@@ -17,6 +17,7 @@ import { DomeMap } from './DomeMap.tsx';
 import { FallsOn } from './FallsOn.tsx';
 import { Follows } from './Follows.tsx';
 import { PanelRows } from './PanelRows.tsx';
+import { StrengthUnits, useStrengthUnit } from './StrengthUnits.tsx';
 
 /** Takes light in hand: pointing at the type, what is chosen goes where it is caught there. */
 function CatchButton() {
@@ -32,6 +33,18 @@ function CatchButton() {
     >
       <Crosshair size={12} /> Catch
     </button>
+  );
+}
+
+function LightRows({ light }: { light: Light }) {
+  const look = useLook();
+  const unit = useStrengthUnit(light);
+  return (
+    <ParameterRows
+      of={`looks/${look.id}/rig/${light.id}`}
+      settings={{ strength: { unit } }}
+      after={{ strength: <StrengthUnits light={light} rig={look.rig} /> }}
+    />
   );
 }
 
@@ -125,7 +138,7 @@ export function LightDesk() {
               Solo
             </button>
           </div>
-          <ParameterRows of={`looks/${look.id}/rig/${light.id}`} />
+          <LightRows light={light} />
           <FallsOn light={light} />
           <Follows light={light} />
         </div>

@@ -1,0 +1,73 @@
+import { describe, expect, it } from 'vitest';
+import { newLight, type Light } from '../../src/document/index.ts';
+import { inUnit, stopsAgainst } from '../../src/light/units.ts';
+import { placeLight } from '../../src/light/placing.ts';
+import { meanOf, quad, sceneOf, spotView, traced, type TestLight } from '../trace/sceneFixture.ts';
+
+/** Lux that a matte wall at the aim gets, traced. */
+function measured(light: Light, scene: Partial<TestLight>): number {
+  const wall = {
+    triangles: quad([-4, -4, 0], [8, 0, 0], [0, 8, 0]),
+    surface: { base_color: [0.5, 0.5, 0.5], specular_weight: 0, specular_roughness: 1 },
+  };
+  const lamp = {
+    name: light.name,
+    shadow: true,
+    placed: placeLight(light, [0, 0, 0]),
+    ...scene,
+  } as TestLight;
+  const picture = traced(sceneOf([wall], { lights: [lamp] }), spotView([0, 0, 0.2], [0, 0, -1]), 256);
+  return (meanOf(picture, 1) * Math.PI) / 0.5;
+}
+const front = {
+  azimuth: 0,
+  elevation: 0,
+  hue: 'colour' as const,
+  colour: [1, 1, 1],
+  distance: 1.5,
+  strength: 7,
+};
+
+describe('units of strength', () => {
+  it('give the lux that are traced at the aim', () => {
+    const area = newLight('area', 'A', { ...front, width: 2, height: 0.4 });
+    const round = newLight('area', 'R', { ...front, width: 1.2, height: 1.2, shape: 'round' });
+    const point = newLight('point', 'P', front);
+    const spot = newLight('spot', 'S', { ...front, cone: 0.4, edge: 0.5 });
+    const sun = newLight('directional', 'D', { ...front, size: 0.2 });
+    for (const [light, scene] of [
+      [area, { kind: 'area', width: 2, height: 0.4 }],
+      [round, { kind: 'area', width: 1.2, height: 1.2, round: true }],
+      [point, { kind: 'point' }],
+      [spot, { kind: 'spot', cosInner: Math.cos(0.2), cosOuter: Math.cos(0.4) }],
+      [sun, { kind: 'directional', cosEdge: Math.cos(0.1) }],
+    ] as [Light, Partial<TestLight>][])
+      expect(measured(light, scene) / (light.strength * inUnit(light, 'lux')!), light.name).toBeCloseTo(1, 2);
+  });
+
+  it('sum intensity over all directions to lumens', () => {
+    const spot = newLight('spot', 'S', { cone: 0.7, edge: 0.6 });
+    let sum = 0;
+    const [inner, outer] = [Math.cos(0.7 * 0.4), Math.cos(0.7)];
+    const steps = 20_000;
+    for (let i = 0; i < steps; i++) {
+      const cosine = outer + ((1 - outer) * (i + 0.5)) / steps;
+      const t = Math.min(1, (cosine - outer) / (inner - outer));
+      sum += (t * t * 2 * Math.PI * (1 - outer)) / steps;
+    }
+    expect(inUnit(spot, 'lumen')! / sum).toBeCloseTo(1, 4);
+    expect(inUnit(newLight('point', 'P'), 'lumen')).toBeCloseTo(4 * Math.PI, 9);
+    // a plane glows into half of all directions, by the cosine
+    expect(inUnit(newLight('area', 'A', { width: 2, height: 3 }), 'lumen')).toBeCloseTo(6 * Math.PI, 9);
+  });
+
+  it('have none where there is none, and tell stops against the key', () => {
+    expect(inUnit(newLight('point', 'P', { radius: 0 }), 'nits')).toBeNull();
+    expect(inUnit(newLight('point', 'P', { radius: 0.1 }), 'nits')).toBeCloseTo(1 / (Math.PI * 0.01), 6);
+    expect(inUnit(newLight('card', 'C'), 'lux')).toBeNull();
+    const key = newLight('point', 'Key', { strength: 8, distance: 2 });
+    expect(stopsAgainst(newLight('point', 'Fill', { strength: 1, distance: 2 }), key)).toBeCloseTo(-3, 9);
+    expect(stopsAgainst(newLight('point', 'Fill', { strength: 8, distance: 1 }), key)).toBeCloseTo(2, 9);
+    expect(stopsAgainst(newLight('point', 'Out', { strength: 0 }), key)).toBeNull();
+  });
+});

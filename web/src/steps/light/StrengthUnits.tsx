@@ -1,0 +1,64 @@
+/** A light's strength in another unit, and against the strongest light of the rig. */
+import { create } from 'zustand';
+import type { Light } from '@wemlox/core/document';
+import { inUnit, STRENGTH_UNITS, stopsAgainst, type StrengthUnit } from '@wemlox/core/light/units';
+import { numberText } from '../../state/language.ts';
+
+const SIGNS: Record<StrengthUnit, string> = { nits: 'nit', candela: 'cd', lumen: 'lm', lux: 'lx' };
+
+/** The unit strengths are shown in, where a light has it; its own when null. */
+const useUnit = create<{ unit: StrengthUnit | null }>()(() => ({ unit: null }));
+
+/** How the strength of a light is shown. */
+export function useStrengthUnit(light: Light): { sign: string; factor: number } | undefined {
+  const unit = useUnit((u) => u.unit);
+  const factor = unit && inUnit(light, unit);
+  return unit && factor ? { sign: SIGNS[unit], factor } : undefined;
+}
+
+const inShort = (v: number) => (v >= 1000 ? numberText(v, 0) : Number(v.toPrecision(3)).toString());
+
+export function StrengthUnits({ light, rig }: { light: Light; rig: readonly Light[] }) {
+  const chosen = useUnit((u) => u.unit);
+  const units = STRENGTH_UNITS.flatMap((unit) => {
+    const factor = inUnit(light, unit);
+    return factor ? [{ unit, value: factor * light.strength }] : [];
+  });
+  const lux = (l: Light) => (inUnit(l, 'lux') ?? 0) * l.strength;
+  const key = rig.filter((l) => l.on && l.id !== light.id).sort((a, b) => lux(b) - lux(a))[0];
+  const stops = key ? stopsAgainst(light, key) : null;
+  if (units.length < 2) return null;
+  return (
+    <div
+      className="flex flex-wrap items-center gap-x-2 pb-1 pl-[114px] text-xs"
+      role="group"
+      aria-label="Units"
+    >
+      {units.map(({ unit, value }) => (
+        <button
+          key={unit}
+          type="button"
+          className={`cursor-pointer ${chosen === unit ? 'text-primary' : 'quiet'}`}
+          aria-pressed={chosen === unit}
+          title={
+            unit === 'lux'
+              ? 'At what it aims at. Click to set the strength in it'
+              : 'Click to set the strength in it'
+          }
+          onClick={() => useUnit.setState({ unit: chosen === unit ? null : unit })}
+        >
+          {inShort(value)} {SIGNS[unit]}
+        </button>
+      ))}
+      {stops !== null && (
+        <span
+          className="quiet"
+          title="What it gives its aim, beside what the strongest other light gives its own"
+        >
+          {stops >= 0 ? '+' : ''}
+          {numberText(stops, 1)} EV to {key.name}
+        </span>
+      )}
+    </div>
+  );
+}
