@@ -9,8 +9,8 @@ import {
   type Project,
   type ProjectFile,
 } from '@wemlox/core/document';
-import { readSurroundPicture } from '@wemlox/core/picture/files';
 import type { Sources } from '@wemlox/core/scene/sceneMaker';
+import { readSurround } from '@wemlox/core/texture/readSurround';
 import { readTexture } from '@wemlox/core/texture/readTexture';
 import { decoders } from './codecs.ts';
 
@@ -44,7 +44,7 @@ export function diskSources(asset: (hash: string) => Promise<Uint8Array>): Sourc
     uploadedFont: asset,
     uploadedDrawing: asset,
     uploadedPicture: async (hash, coding) => readTexture(await asset(hash), coding, decoders),
-    uploadedSurround: async (hash) => readSurroundPicture(await asset(hash)),
+    uploadedSurround: async (hash) => readSurround(await asset(hash), decoders),
   };
 }
 

@@ -197,8 +197,18 @@ describe('uploads', () => {
     const whole = encodeExr(environment());
     expect((await call('POST', '/assets?kind=surround', whole.slice(0, whole.length / 2))).status).toBe(422);
     expect(
-      (await call('POST', '/assets?kind=surround', new Uint8Array([0x89, 0x50, 0x4e, 0x47]))).json.detail,
-    ).toMatch(/neither/);
+      (await call('POST', '/assets?kind=surround', new Uint8Array([0x25, 0x50, 0x44, 0x46]))).json.detail,
+    ).toMatch(/no Radiance \.hdr, OpenEXR, PNG, JPEG or WebP/);
+    const png = (height: number) =>
+      encodePng({
+        width: 16,
+        height,
+        channels: 3,
+        depth: 8,
+        data: new Uint8Array(16 * height * 3).fill(200),
+      });
+    expect((await call('POST', '/assets?kind=surround&name=plain.png', png(8))).status).toBe(201);
+    expect((await call('POST', '/assets?kind=surround', png(16))).json.detail).toMatch(/twice as wide/);
   });
 });
 

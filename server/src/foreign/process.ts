@@ -4,11 +4,12 @@ import { createHash } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { DocumentError, picturesOf, unpackProject } from '@wemlox/core/document';
-import { PictureError, readLinearPicture, readSurroundPicture } from '@wemlox/core/picture/files';
+import { PictureError, readLinearPicture } from '@wemlox/core/picture/files';
 import { openDrawing } from '@wemlox/core/drawing/drawing';
 import { OpenFont } from '@wemlox/core/type/font';
 import { DrawingError, drawingKindOf } from '@wemlox/core/drawing/painted';
 import { loadRegions } from '@wemlox/core/plane/region';
+import { readSurround } from '@wemlox/core/texture/readSurround';
 import { readTexture } from '@wemlox/core/texture/readTexture';
 import { decoders } from '@wemlox/render/codecs';
 import type { UploadKind } from '@wemlox/wire';
@@ -20,7 +21,7 @@ const sha256 = async (bytes: Uint8Array) => createHash('sha256').update(bytes).d
 
 async function readAsset(kind: UploadKind, bytes: Uint8Array): Promise<ReadAsset> {
   if (kind === 'font') return { ownName: (await OpenFont.open(bytes)).name };
-  if (kind === 'surround') readSurroundPicture(bytes);
+  if (kind === 'surround') await readSurround(bytes, decoders);
   else if (kind === 'film') readLinearPicture(bytes);
   else if (kind === 'picture') await readTexture(bytes, 'colour', decoders);
   else if (kind === 'drawing') {

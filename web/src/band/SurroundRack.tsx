@@ -135,7 +135,7 @@ export function SurroundRack() {
           <button
             type="button"
             className="btn btn-xs w-fit px-1.5 whitespace-nowrap"
-            title="A surround of your own: .hdr or .exr"
+            title="A surround of your own: .hdr or .exr; or a PNG, JPEG or WebP, whose whites are brightened"
             disabled={sent !== null}
             onClick={() => input.current?.click()}
           >
@@ -164,7 +164,7 @@ export function SurroundRack() {
       <input
         ref={input}
         type="file"
-        accept=".hdr,.exr"
+        accept=".hdr,.exr,.png,.jpg,.jpeg,.webp"
         hidden
         data-testid="surround-file"
         onChange={(e) => void take(e.target.files?.[0])}
