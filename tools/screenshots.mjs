@@ -54,6 +54,16 @@ const views = {
     await open('Ostrel', 'Signal lit', 'light');
     await traced();
   },
+  async surround() {
+    await open('Ostrel', 'Dusk chrome', 'light');
+    await page.getByRole('option', { name: 'Banded horizon' }).click();
+    for (const name of ['+ Strip', '+ Soft box'])
+      await page.getByRole('button', { name, exact: true }).click();
+    await page.waitForTimeout(2000);
+    await traced();
+    await page.getByRole('list', { name: 'Panels' }).scrollIntoViewIfNeeded();
+    await page.waitForTimeout(300);
+  },
   async frame() {
     await open('Deck 5', 'Clear', 'frame');
     await traced();

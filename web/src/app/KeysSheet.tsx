@@ -30,6 +30,9 @@ const WORDS: readonly (readonly [string, string])[] = [
   ['finish chart', 'letters by zones: which finish is where'],
   ['look', 'one complete answer: finishes, surround, lights and grade'],
   ['surround', 'the environment sphere that lights and is mirrored'],
+  ['panel', 'light painted on the surround'],
+  ['card', 'a plane that only mirrors see, black or glowing'],
+  ['wish', 'what is painted on the picture to be brighter, darker, warmer or cooler'],
   ['piece', 'what stands around the type: floor, wall, backdrop'],
   ['proof', 'a traced picture kept with the state that made it'],
 ];
