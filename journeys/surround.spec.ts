@@ -235,7 +235,11 @@ test('what stands behind the type is a colour, black or nothing', async ({ page 
   const behind = () => mean(page, [0.1, 0.9], [0.05, 0.2]);
   // open, and hatched
   expect((await behind())[0]).toBeGreaterThan(15);
-  const choose = (name: string) => desk(page).getByRole('radiogroup', { name: 'Behind the type' }).getByRole('radio', { name, exact: true }).click();
+  const choose = (name: string) =>
+    desk(page)
+      .getByRole('radiogroup', { name: 'Behind the type' })
+      .getByRole('radio', { name, exact: true })
+      .click();
   await choose('Black');
   await expect.poll(async () => (await look('ostrel', 1)).grade.backdrop).toBe('black');
   await expect.poll(async () => (await behind())[0]).toBeLessThan(1);

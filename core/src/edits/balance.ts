@@ -18,7 +18,7 @@ import { withLetters } from './patterns.ts';
 
 /** A light seen through a colour: its hue is a colour from then on, its strength what the strongest channel needs. */
 function tintLight(light: Light, tint: readonly number[]): void {
-  const hue = hueOf(light).map((v, c) => v * within(tint[c], 0, 1));
+  const hue = hueOf(light).map((v, c) => v * within(tint[c] ?? 1, 0, 1));
   const most = Math.max(...hue, 1e-9);
   light.hue = 'colour';
   light.colour = hue.map((v) => v / most);
@@ -172,7 +172,7 @@ export function takeBalance(project: Project, look: string, weighed: readonly We
         } else if ('surround' in source) {
           const stops = factor === 0 ? OUT : of.surround.stops + log(factor) / Math.LN2;
           of.surround.stops = Math.min(STRONGEST, Math.max(OUT, stops));
-          if (tint) of.surround.tint = of.surround.tint.map((v, c) => within(v * tint[c], 0, 1));
+          if (tint) of.surround.tint = of.surround.tint.map((v, c) => within(v * (tint[c] ?? 1), 0, 1));
         } else weighGlow(p, look, source, factor, copyId);
       }
       for (const light of of.rig) keepFollowing(light, of.rig, p.finishes, before, changed);

@@ -156,7 +156,7 @@ export function followLight(
   const follows = newFollow(what.source, what.id);
   const leads = followedBy({ ...light, follows }, rig, glowsIn(project.finishes));
   if (!leads) throw new EditRefused(`${light.name} cannot follow that: it is gone, or follows ${light.name}`);
-  const [{ strength }] = followed([light], glowsIn(project.finishes));
+  const { strength } = followed(rig, glowsIn(project.finishes)).find((l) => l.id === id) ?? light;
   const offset = leads.strength > 0 && strength > 0 ? log(strength / leads.strength) / Math.LN2 : 0;
   return {
     label: `${light.name} follows`,

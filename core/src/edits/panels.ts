@@ -78,8 +78,7 @@ export const raisePanel = (project: Project, look: string, id: string, by: numbe
     const { panels } = surroundOf(p, look);
     const at = panels.findIndex((panel) => panel.id === id);
     const to = within(at + Math.sign(by), 0, panels.length - 1);
-    const [panel] = panels.splice(at, 1);
-    panels.splice(to, 0, panel);
+    panels.splice(to, 0, ...panels.splice(at, 1));
   },
 });
 

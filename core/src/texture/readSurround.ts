@@ -1,6 +1,5 @@
 /** Environments from any picture file: those that keep their range, and plain ones, of which it is guessed. */
 import { inWords, SURROUND } from '../ceilings.ts';
-import type { SurroundPicture } from '../light/surround.ts';
 import { decodeSrgb } from '../maths/colour.ts';
 import { readSurroundPicture } from '../picture/files.ts';
 import { isExr, isHdr, PictureError } from '../picture/heads.ts';
@@ -25,7 +24,10 @@ export function unclipped(v: number): number {
  * brightened.
  * @throws PictureError naming what is wrong
  */
-export async function readSurround(bytes: Uint8Array, decoders: Decoders): Promise<SurroundPicture> {
+export async function readSurround(
+  bytes: Uint8Array,
+  decoders: Decoders,
+): Promise<ReturnType<typeof readSurroundPicture>> {
   if (isExr(bytes) || isHdr(bytes)) return readSurroundPicture(bytes);
   if (bytes.length > SURROUND.bytes)
     throw new PictureError(`the picture is larger than ${inWords(SURROUND.bytes)}`);
