@@ -136,6 +136,10 @@ export type AreaShape = (typeof AREA_SHAPES)[number];
 export const ARRANGEMENTS = ['ring', 'row', 'pair', 'sides', 'tent', 'triad'] as const;
 export type Arrangement = (typeof ARRANGEMENTS)[number];
 
+/** Where a light stands: around what it aims at, anywhere, or straight before the type's face. */
+export const STANDS = ['around', 'free', 'facing'] as const;
+export type Stands = (typeof STANDS)[number];
+
 /** How lights without a size fade with their distance. */
 export const FALL_OFFS = ['square', 'linear', 'none', 'clamped'] as const;
 export type FallOff = (typeof FALL_OFFS)[number];

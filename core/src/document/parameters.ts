@@ -15,6 +15,7 @@ import type {
   PanelShape,
   Profile,
   Shading,
+  Stands,
   TubeCourse,
 } from './kinds.ts';
 import { amount, choice, colour, onOff, point, share, UNITS } from './parameter.ts';
@@ -302,11 +303,44 @@ const AROUND = {
     hint: 'Above the horizon',
   }),
 };
+/** Where a light with a place of its own stands; what it aims at is the middle of the type and `aim` from there. */
+const PLACED = {
+  stands: choice<Stands>(
+    'Stands',
+    [
+      ['around', 'Around'],
+      ['free', 'Free'],
+      ['facing', 'Facing'],
+    ],
+    'around',
+    {
+      since: 10,
+      history: 'Where it stands',
+      hint: 'Around what it aims at; at a place of its own; or at a place, looking straight back at the word',
+    },
+  ),
+  place: point(
+    'Place',
+    UNITS.m,
+    [0, 0, 1],
+    [
+      ['Across', 'To the right of the type’s centre'],
+      ['Up', 'Above the type’s centre'],
+      ['Out', 'Out of the type, towards its front'],
+    ],
+    [-3, 3],
+    0.01,
+    { since: 10, when: ['stands', 'free', 'facing'] },
+  ),
+  azimuth: { ...AROUND.azimuth, when: ['stands', 'around'] as const },
+  elevation: { ...AROUND.elevation, when: ['stands', 'around'] as const },
+};
 const AWAY = {
   distance: amount('Distance', UNITS.m, [0.01, 1000], 2.4, 0.01, {
     hint: 'Distance from what it aims at',
     fader: [0.01, 20],
     log: true,
+    when: ['stands', 'around'],
   }),
 };
 /** What of surfaces a light reaches. */
@@ -389,7 +423,7 @@ export const AREA_LIGHT = {
   strength: strength(UNITS.nits, 12),
   ...HUE,
   ...OUTLINE,
-  ...AROUND,
+  ...PLACED,
   ...AWAY,
   ...CAST,
 };
@@ -406,7 +440,7 @@ export const CARD_LIGHT = {
   }),
   ...HUE,
   ...OUTLINE,
-  ...AROUND,
+  ...PLACED,
   ...AWAY,
   ...AIMED,
 };
@@ -421,7 +455,7 @@ export const SPOT_LIGHT = {
   }),
   edge: share('Edge', 0.3, { hint: 'Share of the cone over which its edge fades' }),
   ...FALL,
-  ...AROUND,
+  ...PLACED,
   ...AWAY,
   ...CAST,
 };
@@ -436,7 +470,7 @@ export const POINT_LIGHT = {
     hint: 'Of a ball that is seen in mirrors and softens shadows; at 0 a point',
   }),
   ...FALL,
-  ...AROUND,
+  ...PLACED,
   ...AWAY,
   ...CAST,
 };

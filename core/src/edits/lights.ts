@@ -14,7 +14,7 @@ import {
 import { log } from '../maths/reproducible.ts';
 import { followed, followedBy } from '../light/following.ts';
 import { glowsIn } from '../finish/glow.ts';
-import { freePlace, wrapped } from '../light/placing.ts';
+import { frameOf, freePlace, standingOf, wrapped } from '../light/placing.ts';
 import { EditRefused, found, named, room, within, type Edit } from './edit.ts';
 
 const lookOf = (p: Project, id: string) => found(p.looks, id, 'look');
@@ -87,6 +87,13 @@ export function cardsAndStrips(size: number, camera: Pick<Camera, 'azimuth' | 'e
 /** A mirrored light goes where its twin is not, but no farther than it must, radians. */
 const ON_TOP = 0.05;
 
+/** The place of a copy: on the other side, or a hand's breadth to the right. */
+const beside = ([x, y, z]: readonly number[], mirrored: boolean): number[] => [
+  mirrored ? -(x ?? 0) : Math.min(1000, (x ?? 0) + 0.1),
+  y ?? 0,
+  z ?? 0,
+];
+
 /** Copies a light under an identifier; `mirrored` to the other side of the type. */
 export function copyLight(project: Project, look: string, id: string, copy: string, mirrored: boolean): Edit {
   const light = lightIn(project, look, id);
@@ -99,6 +106,7 @@ export function copyLight(project: Project, look: string, id: string, copy: stri
         ...structuredClone(light),
         id: copy,
         azimuth: mirrored ? -light.azimuth : light.azimuth,
+        ...('stands' in light ? { place: beside(light.place, mirrored) } : {}),
       };
       rig.push(settled(made, rig, mirrored ? ON_TOP : undefined));
     },
@@ -134,8 +142,18 @@ export const moveLight = (
   label: `Move ${lightIn(project, look, id).name}`,
   make: (p) => {
     const light = lightIn(p, look, id);
-    light.azimuth = within(wrapped(azimuth), -Math.PI, Math.PI);
-    light.elevation = within(elevation, -Math.PI / 2, Math.PI / 2);
+    const to = {
+      azimuth: within(wrapped(azimuth), -Math.PI, Math.PI),
+      elevation: within(elevation, -Math.PI / 2, Math.PI / 2),
+    };
+    if ('stands' in light && light.stands !== 'around') {
+      // it keeps its distance from what it looks at, and looks there
+      const { at, distance } = standingOf(light);
+      const { away } = frameOf(to);
+      light.stands = 'free';
+      light.aim = [...at];
+      light.place = at.map((v, i) => within(v + away[i] * distance, -1000, 1000));
+    } else Object.assign(light, to);
   },
 });
 

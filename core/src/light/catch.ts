@@ -1,7 +1,7 @@
 /** Where a light must stand for its light to be caught at a place of the type. */
 import type { Light } from '../document/index.ts';
 import { asin, atan2, cos, sin } from '../maths/reproducible.ts';
-import { bearingOf, wrapped, type Vec } from './placing.ts';
+import { bearingOf, standingOf, wrapped, type Vec } from './placing.ts';
 
 /** A place on a face: where, its outward normal, and from where the camera looks at it. Metres. */
 export interface CaughtAt {
@@ -63,10 +63,11 @@ export function caught(
   let away = from;
   if ('distance' in light) {
     // where the ray leaves the sphere about the aim on which the light stands
-    const aim = centre.map((v, k) => v + light.aim[k]) as Vec;
+    const { at: target, distance } = standingOf(light);
+    const aim = centre.map((v, k) => v + target[k]) as Vec;
     const rel = less(at.point, aim);
     const b = dot(rel, from);
-    const within = b * b - dot(rel, rel) + light.distance * light.distance;
+    const within = b * b - dot(rel, rel) + distance * distance;
     if (within < 0) return null;
     away = unit(along(rel, from, -b + Math.sqrt(within)));
   }

@@ -4,7 +4,7 @@
  */
 import { exp, log } from '../maths/reproducible.ts';
 import type { Light } from '../document/index.ts';
-import { placeLight, type Vec } from './placing.ts';
+import { placeLight, standingOf, type Vec } from './placing.ts';
 
 /** Bins of levels: half stops from −16 to 16 about one nit; the first has all that is darker. */
 export const LEVELS = 64;
@@ -99,6 +99,7 @@ export function lightFindings(
   const out: LightFinding[] = [];
   for (const light of lights) {
     if (!('distance' in light)) continue;
+    const { azimuth, elevation } = standingOf(light);
     const { position } = placeLight(light, centre);
     const moved = (azimuth: number, elevation: number): LightMend => ({
       by: 'move',
@@ -111,7 +112,7 @@ export function lightFindings(
         code: 'under the floor',
         where: [light.name],
         amount: 0,
-        mend: moved(light.azimuth, Math.max(RAISED, -light.elevation)),
+        mend: moved(azimuth, Math.max(RAISED, -elevation)),
       });
     else if (stage.wall !== null && position[2] < stage.wall)
       out.push({
@@ -119,7 +120,7 @@ export function lightFindings(
         where: [light.name],
         amount: 0,
         // as far to the side, before the wall
-        mend: moved((light.azimuth < 0 ? -1 : 1) * (Math.PI - Math.abs(light.azimuth)), light.elevation),
+        mend: moved((azimuth < 0 ? -1 : 1) * (Math.PI - Math.abs(azimuth)), elevation),
       });
   }
   const type = rows.filter((r) => r.type);

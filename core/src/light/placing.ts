@@ -53,13 +53,44 @@ export function frameOf({
   };
 }
 
+/** How a light stands to what it looks at: `at` is that, from the centre of the type; the distance of what has none is 1. */
+export interface Standing {
+  at: Vec;
+  azimuth: number;
+  elevation: number;
+  distance: number;
+}
+
+/** Light is never nearer to what it looks at than this, metres. */
+const NEAREST = 1e-4;
+
+export function standingOf(light: Light): Standing {
+  const { azimuth, elevation, aim } = light;
+  const at = [...aim] as Vec;
+  // what is infinitely far away stands at any distance
+  if (!('stands' in light)) return { at, azimuth, elevation, distance: 1 };
+  if (light.stands === 'around') return { at, azimuth, elevation, distance: light.distance };
+  const [x, y, z] = light.place;
+  if (light.stands === 'facing')
+    return {
+      at: [x, y, 0],
+      azimuth: z < 0 ? Math.PI : 0,
+      elevation: 0,
+      distance: Math.max(NEAREST, Math.abs(z)),
+    };
+  const way = [x - at[0], y - at[1], z - at[2]];
+  const distance = Math.sqrt(way[0] * way[0] + way[1] * way[1] + way[2] * way[2]);
+  if (distance < NEAREST) return { at, azimuth, elevation, distance: NEAREST };
+  return { at, ...bearingOf(way.map((v) => v / distance)), distance };
+}
+
 /** Places a light around `centre` (the centre of the type), metres. */
 export function placeLight(light: Light, centre: Vec): PlacedLight {
-  const target = centre.map((v, i) => v + light.aim[i]) as Vec;
-  const { away, right, up } = frameOf(light);
+  const standing = standingOf(light);
+  const target = centre.map((v, i) => v + standing.at[i]) as Vec;
+  const { away, right, up } = frameOf({ ...standing, turn: 'turn' in light ? light.turn : 0 });
   return {
-    // what is infinitely far away stands at any distance
-    position: target.map((v, i) => v + away[i] * ('distance' in light ? light.distance : 1)) as Vec,
+    position: target.map((v, i) => v + away[i] * standing.distance) as Vec,
     forward: away.map((v) => -v) as Vec,
     right,
     up,

@@ -1,6 +1,7 @@
 /** A light's strength in other units than its own: what it sends out, straight ahead, and to what it aims at. */
 import type { Light } from '../document/index.ts';
 import { atan, cos, log, sin } from '../maths/reproducible.ts';
+import { standingOf } from './placing.ts';
 
 export const STRENGTH_UNITS = ['nits', 'candela', 'lumen', 'lux'] as const;
 export type StrengthUnit = (typeof STRENGTH_UNITS)[number];
@@ -29,7 +30,8 @@ export function inUnit(light: Light, unit: StrengthUnit): number | null {
   switch (light.kind) {
     case 'area':
     case 'card': {
-      const { width, height, distance, shape } = light;
+      const { width, height, shape } = light;
+      const { distance } = standingOf(light);
       const area = width * height * (shape === 'round' ? Math.PI / 4 : 1);
       // cards light nothing
       if (light.kind === 'card') return unit === 'nits' ? 1 : null;
@@ -40,13 +42,16 @@ export function inUnit(light: Light, unit: StrengthUnit): number | null {
     }
     case 'point': {
       const area = Math.PI * light.radius * light.radius;
-      const lux = 1 / light.distance ** 2;
+      const lux = 1 / standingOf(light).distance ** 2;
       return { nits: area > 0 ? 1 / area : null, candela: 1, lumen: 4 * Math.PI, lux }[unit];
     }
     case 'spot':
-      return { nits: null, candela: 1, lumen: coneOf(light.cone, light.edge), lux: 1 / light.distance ** 2 }[
-        unit
-      ];
+      return {
+        nits: null,
+        candela: 1,
+        lumen: coneOf(light.cone, light.edge),
+        lux: 1 / standingOf(light).distance ** 2,
+      }[unit];
     case 'directional': {
       const sine = sin(Math.min(Math.PI / 2, light.size / 2));
       return { nits: sine > 0 ? 1 / (Math.PI * sine * sine) : null, candela: null, lumen: null, lux: 1 }[

@@ -18,7 +18,7 @@ import { finishOptics, opticsOf, type Optics } from '../finish/optics.ts';
 import { arranged } from '../light/arrangement.ts';
 import { followed } from '../light/following.ts';
 import { glowsIn } from '../finish/glow.ts';
-import { placeLight, shining, type Vec } from '../light/placing.ts';
+import { placeLight, shining, standingOf, type Vec } from '../light/placing.ts';
 import type { SurroundPicture } from '../light/surround.ts';
 import { cos, pow, sin } from '../maths/reproducible.ts';
 import type { BlockSolids, LetterSolid } from '../solid/blockSolids.ts';
@@ -151,11 +151,10 @@ function reachOf({ diffuse, mirrored, through }: Reach): { reach?: Reach } {
 }
 
 /** How a light fades: as it does at its distance, so that at the type all ways are alike. */
-function fallOf({ fall, near, distance }: Pick<LightOf<'spot'>, 'fall' | 'near' | 'distance'>): {
-  fall?: Fall;
-} {
+function fallOf(light: LightOf<'spot'> | LightOf<'point'>): { fall?: Fall } {
+  const { fall, near } = light;
   if (fall === 'square') return {};
-  return { fall: { way: fall, reference: fall === 'clamped' ? near : distance } };
+  return { fall: { way: fall, reference: fall === 'clamped' ? near : standingOf(light).distance } };
 }
 
 /** The surround as it stands in a scene. */

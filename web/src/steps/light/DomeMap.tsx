@@ -2,7 +2,7 @@
 import { useRef } from 'react';
 import type { Light } from '@wemlox/core/document';
 import { toHex } from '@wemlox/core/maths/colour';
-import { lightColour } from '@wemlox/core/light/placing';
+import { lightColour, standingOf } from '@wemlox/core/light/placing';
 import { moveLight } from '@wemlox/core/edits';
 import { currentLook } from '../../actions/document.ts';
 import { choose, useChoice } from '../../state/choice.ts';
@@ -36,7 +36,9 @@ function hue(light: Light): string {
 
 export function DomeMap() {
   // what comes from all around stands nowhere
-  const rig = useLook().rig.filter((l) => l.kind !== 'ambient');
+  const rig = useLook()
+    .rig.filter((l) => l.kind !== 'ambient')
+    .map((l) => ({ ...l, ...standingOf(l) }));
   const chosen = useChoice((c) => c.light);
   const camera = useStudio((s) => shotOf(s.project).camera);
   const svg = useRef<SVGSVGElement>(null);
