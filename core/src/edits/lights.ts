@@ -152,7 +152,7 @@ export const moveLight = (
       const { away } = frameOf(to);
       light.stands = 'free';
       light.aim = [...at];
-      light.place = at.map((v, i) => within(v + away[i] * distance, -1000, 1000));
+      light.place = at.map((v, i) => within(v + (away[i] ?? 0) * distance, -1000, 1000));
     } else Object.assign(light, to);
   },
 });

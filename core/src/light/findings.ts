@@ -4,7 +4,7 @@
  */
 import { exp, log } from '../maths/reproducible.ts';
 import type { Light } from '../document/index.ts';
-import { placeLight, standingOf, type Vec } from './placing.ts';
+import { bearingOf, frameOf, placeLight, standingOf, type Vec } from './placing.ts';
 
 /** Bins of levels: half stops from −16 to 16 about one nit; the first has all that is darker. */
 export const LEVELS = 64;
@@ -34,16 +34,66 @@ export interface LitRow {
 export type LightMend =
   | { by: 'exposure'; stops: number }
   | { by: 'move'; light: string; azimuth: number; elevation: number }
+  | { by: 'away'; light: string }
+  | { by: 'step back' }
+  | { by: 'fill'; azimuth: number; elevation: number }
   | { by: 'cards' }
   | { by: 'lamps' };
 
 export interface LightFinding {
-  code: 'under the floor' | 'behind the wall' | 'mirrors darkness' | 'unlit' | 'exposure' | 'burnt';
+  code:
+    | 'inside a letter'
+    | 'camera inside'
+    | 'one side'
+    | 'under the floor'
+    | 'behind the wall'
+    | 'mirrors darkness'
+    | 'unlit'
+    | 'exposure'
+    | 'burnt';
   /** Rows or lights it is about. */
   where: string[];
   /** Stops it is off by, or the share of it that is burnt. */
   amount: number;
   mend: LightMend;
+}
+
+/** What is within type: lights by identifier, and whether the camera is. */
+export interface Within {
+  lights: readonly string[];
+  camera: boolean;
+}
+
+/** A source's part of the light on the type, 0 … 1; without a light it comes from all around. */
+export interface TypeShare {
+  share: number;
+  light: Light | null;
+}
+
+/** Light of the type that comes from one side: all of it but so much, and from within so many radians of its mean. */
+const ELSEWHERE = 0.1;
+const NARROW = 0.94;
+/** No light is told to be one-sided from before the type: it flattens, but shows it. */
+const FRONT = 0.8;
+
+/** The side all light comes from; null where it comes from several, or from the front. */
+function oneSide(shares: readonly TypeShare[]): { names: string[]; way: Vec } | null {
+  const sum: Vec = [0, 0, 0];
+  let whole = 0;
+  for (const { share, light } of shares) {
+    whole += share;
+    if (!light || light.kind === 'ambient' || light.kind === 'array') continue;
+    const { away } = frameOf(standingOf(light));
+    for (let k = 0; k < 3; k++) sum[k] += away[k] * share;
+  }
+  const length = Math.sqrt(sum[0] * sum[0] + sum[1] * sum[1] + sum[2] * sum[2]);
+  if (!(whole > 0) || length < NARROW * (1 - ELSEWHERE) * whole) return null;
+  const way = sum.map((v) => v / length) as Vec;
+  if (way[2] > FRONT) return null;
+  const names = shares.flatMap(({ light, share }) =>
+    light && share > ELSEWHERE * whole ? [light.name] : [],
+  );
+  return { names, way };
 }
 
 /** Places darker than this are black to the eye, brighter are burnt, of display white. */
@@ -88,6 +138,7 @@ function middleOf(rows: readonly LitRow[]): number | null {
  * @param exposure of the picture, stops
  * @param lights that shine, about `centre` of the type
  * @param stage height of the floor and depth of the wall that stand, metres
+ * @param within what is inside type @param shares what each source gives the type
  */
 export function lightFindings(
   rows: readonly LitRow[],
@@ -95,8 +146,11 @@ export function lightFindings(
   lights: readonly Light[],
   centre: Vec,
   stage: { floor: number | null; wall: number | null },
+  within: Within = { lights: [], camera: false },
+  shares: readonly TypeShare[] = [],
 ): LightFinding[] {
   const out: LightFinding[] = [];
+  if (within.camera) out.push({ code: 'camera inside', where: [], amount: 0, mend: { by: 'step back' } });
   for (const light of lights) {
     if (!('distance' in light)) continue;
     const { azimuth, elevation } = standingOf(light);
@@ -107,7 +161,14 @@ export function lightFindings(
       azimuth,
       elevation,
     });
-    if (stage.floor !== null && position[1] < stage.floor)
+    if (within.lights.includes(light.id))
+      out.push({
+        code: 'inside a letter',
+        where: [light.name],
+        amount: 0,
+        mend: { by: 'away', light: light.id },
+      });
+    else if (stage.floor !== null && position[1] < stage.floor)
       out.push({
         code: 'under the floor',
         where: [light.name],
@@ -145,6 +206,11 @@ export function lightFindings(
     });
   if (scattering.length > 0)
     out.push({ code: 'unlit', where: scattering.map((r) => r.name), amount: 0, mend: { by: 'lamps' } });
+  const side = black.length === 0 ? null : oneSide(shares);
+  if (side) {
+    const { azimuth, elevation } = bearingOf([-side.way[0], Math.abs(side.way[1]), Math.abs(side.way[2])]);
+    out.push({ code: 'one side', where: side.names, amount: 0, mend: { by: 'fill', azimuth, elevation } });
+  }
   const burnt = type
     .map((row) => ({ row, share: above(row, WHITE / gain) }))
     .filter(({ share }) => share > BURNT);

@@ -61,6 +61,60 @@ describe('what is wrong with the light', () => {
     expect(codes([row('Front', [[30, 100]])])).toEqual(['exposure']);
   });
 
+  it('is a light or the camera inside a letter', () => {
+    const lights = [newLight('point', 'Bulb', { id: 'bulb' }), newLight('area', 'Key', { id: 'key' })];
+    const within = { lights: ['bulb'], camera: true };
+    const found = lightFindings([good], 0, lights, centre, nowhere, within);
+    expect(found.map((f) => [f.code, f.mend])).toEqual([
+      ['camera inside', { by: 'step back' }],
+      ['inside a letter', { by: 'away', light: 'bulb' }],
+    ]);
+  });
+
+  it('is light from one side alone, where faces are black for it; the move fills from the other', () => {
+    const black = row('Side', [
+      [1e-4, 95],
+      [3, 5],
+    ]);
+    const lamp = (azimuth: number, elevation = 0.1) => newLight('area', 'Lamp', { azimuth, elevation });
+    const told = (shares: [number, ReturnType<typeof lamp> | null][], rows = [good, black]) =>
+      lightFindings(
+        rows,
+        0,
+        [],
+        centre,
+        nowhere,
+        undefined,
+        shares.map(([share, light]) => ({ share, light })),
+      );
+    const [, side] = told([
+      [0.7, lamp(1.3)],
+      [0.25, lamp(1.6)],
+      [0.05, null],
+    ]);
+    expect(side.code).toBe('one side');
+    if (side.mend.by !== 'fill') throw new Error('no fill');
+    expect(side.mend.azimuth).toBeLessThan(-1);
+    // from both sides, from all around, from the front, or with nothing black there is nothing to tell
+    const none: Parameters<typeof told>[] = [
+      [
+        [
+          [0.5, lamp(1.3)],
+          [0.5, lamp(-1.3)],
+        ],
+      ],
+      [
+        [
+          [0.6, lamp(1.3)],
+          [0.4, null],
+        ],
+      ],
+      [[[1, lamp(0.1)]]],
+      [[[1, lamp(1.3)]], [good]],
+    ];
+    for (const args of none) expect(told(...args).map((f) => f.code)).not.toContain('one side');
+  });
+
   it('is a light under the floor or behind the wall, and the move brings it out', () => {
     const lights = [
       newLight('area', 'Low', { id: 'low', elevation: -0.6, azimuth: 0.4 }),

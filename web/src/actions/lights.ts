@@ -14,7 +14,7 @@ import { choose } from '../state/choice.ts';
 import { notify } from '../state/notices.ts';
 import { useShown } from '../state/shown.ts';
 import { perform, shotOf, useStudio } from '../state/studio.ts';
-import { currentLook } from './document.ts';
+import { currentLook, set } from './document.ts';
 import { typeSize } from './type.ts';
 
 export function addLight(kind: LightKind): void {
@@ -77,6 +77,30 @@ export function addSuitedRig(): void {
 
 /** Zones a camera sees first. */
 const SEEN_ZONES: readonly Zone[] = ['front', 'frontBevel', 'side'];
+
+/** Fill for the side that no light reaches, a quarter as strong as lamps are. */
+export function addFill({ azimuth, elevation }: Pick<Light, 'azimuth' | 'elevation'>): void {
+  const size = typeSize();
+  const light = newLight('area', 'Fill', {
+    azimuth,
+    elevation,
+    strength: 3,
+    distance: 1.6 * size,
+    width: 0.7 * size,
+    height: 0.5 * size,
+  });
+  if (perform((p) => edits.addLights(p, currentLook(p).id, [light]))) choose({ light: light.id });
+}
+
+/** Moves a light out of the type, the way it looks at it. */
+export function bringOut(id: string): void {
+  const light = currentLook().rig.find((l) => l.id === id);
+  if (!light || !('stands' in light)) return;
+  const address = `looks/${currentLook().id}/rig/${id}`;
+  const out = 1.6 * typeSize();
+  if (light.stands === 'around') set(`${address}/distance`, out);
+  else set(`${address}/place`, [light.place[0], light.place[1], out]);
+}
 
 /** Copies a light; `mirrored` to the other side of the type. */
 export function copyLight(id: string, mirrored: boolean): void {

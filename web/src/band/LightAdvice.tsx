@@ -1,22 +1,30 @@
 /** Why the picture is black, burnt or off, with the one move that mends it. */
 import { useMemo } from 'react';
-import { lightFindings, type LightFinding } from '@wemlox/core/light/findings';
-import { shining } from '@wemlox/core/light/placing';
-import { centreOf } from '@wemlox/core/stage/camera';
+import type { Camera, Light } from '@wemlox/core/document';
+import { lightFindings, type LightFinding, type TypeShare, type Within } from '@wemlox/core/light/findings';
+import { placeLight, shining, type Vec } from '@wemlox/core/light/placing';
+import { luminance } from '@wemlox/core/maths/colour';
+import type { RenderScene } from '@wemlox/core/scene/renderScene';
+import { cameraFrame, centreOf } from '@wemlox/core/stage/camera';
+import { engine } from '../engine/engine.ts';
+import type { LightChart } from '../workers/messages.ts';
 import { moveLight } from '@wemlox/core/edits';
-import { addCards, addThreePoint } from '../actions/lights.ts';
+import { addCards, addFill, addThreePoint, bringOut } from '../actions/lights.ts';
+import { fitFrame } from '../actions/stage.ts';
 import { currentLook, setExposure } from '../actions/document.ts';
 import { useLook } from '../state/chosen.ts';
 import { numberText } from '../state/language.ts';
 import { isBalanced, rowName, useBalance, useLightChart } from '../state/light.ts';
 import { useShown } from '../state/shown.ts';
-import { perform, useStudio } from '../state/studio.ts';
+import { perform, shotOf, useStudio } from '../state/studio.ts';
 
 /** What is wrong with the light of the picture, the gravest first; nothing while it is weighed otherwise. */
 export function useLightFindings(): LightFinding[] {
   const counted = useLightChart((l) => l.counted);
   const balanced = useBalance(isBalanced);
-  const typeBox = useShown((v) => v.scene?.typeBox);
+  const scene = useShown((v) => v.scene);
+  const typeBox = scene?.typeBox;
+  const camera = useStudio((s) => shotOf(s.project).camera);
   const { rig, grade } = useLook();
   const pieces = useStudio((s) => s.project.pieces);
   return useMemo(() => {
@@ -37,8 +45,64 @@ export function useLightFindings(): LightFinding[] {
     );
     const at = (kind: 'floor' | 'wall') => pieces.find((p) => p.kind === kind && p.on)?.at ?? null;
     const stage = { floor: at('floor'), wall: at('wall') };
-    return lightFindings(lit, grade.exposure, shining(rig), centreOf(typeBox), stage);
-  }, [counted, typeBox, balanced, rig, grade.exposure, pieces]);
+    const lights = shining(rig);
+    return lightFindings(
+      lit,
+      grade.exposure,
+      lights,
+      centreOf(typeBox),
+      stage,
+      withinType(lights, centreOf(typeBox), camera),
+      typeShares(counted, lights, scene),
+    );
+  }, [counted, typeBox, scene, balanced, rig, camera, grade.exposure, pieces]);
+}
+
+/** Rays are cast from a place in these directions: within a closed letter each meets a face from behind. */
+const AROUND: readonly Vec[] = [
+  [0.48, 0.6, 0.64],
+  [-0.64, 0.48, -0.6],
+  [0.36, -0.8, 0.48],
+];
+/** Lights looked at: of more, the first. */
+const MOST_LOOKED_AT = 60;
+
+/** What of the rig and the camera is inside letters. */
+function withinType(rig: readonly Light[], centre: Vec, camera: Camera): Within {
+  const draft = engine()?.draft;
+  const isWithin = (place: Vec) =>
+    draft !== undefined &&
+    AROUND.every((way) => {
+      const met = draft.along(place, way);
+      return met?.letter && met.normal[0] * way[0] + met.normal[1] * way[1] + met.normal[2] * way[2] > 0;
+    });
+  return {
+    lights: rig
+      .slice(0, MOST_LOOKED_AT)
+      .filter((l) => 'distance' in l && isWithin(placeLight(l, centre).position))
+      .map((l) => l.id),
+    camera: isWithin(cameraFrame(camera, 1).position),
+  };
+}
+
+/** What each source gives the type's faces together. */
+function typeShares(
+  { chart, rows }: LightChart,
+  rig: readonly Light[],
+  scene: RenderScene | null,
+): TypeShare[] {
+  const given = new Array<number>(chart.groups).fill(0);
+  rows.forEach((row, r) => {
+    if (!('zone' in row)) return;
+    for (let g = 0; g < chart.groups; g++) {
+      const at = (r * chart.groups + g) * 3;
+      given[g] += luminance(chart.light[at], chart.light[at + 1], chart.light[at + 2]);
+    }
+  });
+  return given.map((share, g) => {
+    const id = scene?.lights.find((l) => l.group === g)?.id;
+    return { share, light: rig.find((l) => l.id === id) ?? null };
+  });
 }
 
 const list = (names: readonly string[]) =>
@@ -47,6 +111,12 @@ const list = (names: readonly string[]) =>
 function textOf({ code, where, amount }: LightFinding): string {
   const [is, names] = [where.length > 1 ? 'are' : 'is', list(where)];
   switch (code) {
+    case 'camera inside':
+      return 'The camera stands inside a letter';
+    case 'inside a letter':
+      return `${names} stands inside a letter: nothing of it gets out`;
+    case 'one side':
+      return `All light comes from one side, by ${names}: the other is black`;
     case 'under the floor':
       return `${names} stands under the floor: nothing of it arrives`;
     case 'behind the wall':
@@ -73,6 +143,12 @@ function mendOf({ mend, where }: LightFinding): [string, () => void] {
         `Bring ${where[0]} out`,
         () => void perform((p) => moveLight(p, currentLook(p).id, mend.light, mend)),
       ];
+    case 'away':
+      return [`Bring ${where[0]} out`, () => bringOut(mend.light)];
+    case 'step back':
+      return ['Step back', () => fitFrame(false)];
+    case 'fill':
+      return ['Fill from the other side', () => addFill(mend)];
     case 'cards':
       return ['Cards and strips', () => addCards()];
     case 'lamps':
