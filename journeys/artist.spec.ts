@@ -242,7 +242,7 @@ test('from a word to a proof, two files and a crash', async ({ page }) => {
       mimeType: 'image/vnd.radiance',
       buffer: Buffer.from('these are notes'),
     });
-    await expect(page.getByText(/notes\.hdr was not taken: .*neither/)).toBeVisible();
+    await expect(page.getByText(/notes\.hdr was not taken: .*no Radiance/)).toBeVisible();
     await page.getByRole('option', { name: 'Wheelhouse dusk' }).click();
   });
 

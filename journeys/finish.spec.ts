@@ -31,6 +31,11 @@ async function meanColour(page: Page, from: number, to: number): Promise<number[
 }
 
 test('a finish of feeds is found by typing and laid on a face', async ({ page }) => {
+  // hands are faster than a library far away
+  await page.route('**/api/finishes*', async (route) => {
+    await new Promise((done) => setTimeout(done, 1500));
+    await route.continue();
+  });
   await page.goto(`${studio.url}/p/ostrel/gold-leaf/finish`);
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await page.getByRole('searchbox', { name: 'Find a finish' }).fill('lacq waterl');

@@ -199,6 +199,16 @@ function MakeMenu({ letter }: { letter: Place | undefined }) {
     addFinish(finish);
     setOpen(false);
   };
+  const first = sought[0] ?? made[0];
+  /** Enter was pressed before it was known what there is. */
+  const [entered, setEntered] = useState(false);
+  useEffect(() => {
+    if (!entered || (open && !known)) return;
+    setEntered(false);
+    if (open && first) add(first);
+    // what is first, and how it is added, follows from these
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [entered, open, known]);
   return (
     <div ref={box} className="relative">
       <button
@@ -219,11 +229,11 @@ function MakeMenu({ letter }: { letter: Place | undefined }) {
             placeholder="Name, family or tag"
             className="input input-xs w-full"
             value={typed}
-            onChange={(event) => setTyped(event.target.value)}
-            onKeyDown={(event) => {
-              const first = sought[0] ?? made[0];
-              if (event.key === 'Enter' && known && first) add(first);
+            onChange={(event) => {
+              setTyped(event.target.value);
+              setEntered(false);
             }}
+            onKeyDown={(event) => event.key === 'Enter' && setEntered(true)}
           />
           <div className="flex items-center gap-1 px-1 py-1.5">
             {COLOURS.map(({ name, colour }) => (

@@ -151,7 +151,15 @@ function Cell({
       >
         <span
           className="absolute inset-y-0 left-0 opacity-80"
-          style={{ width: `${share * 100}%`, background: source.colour }}
+          style={{
+            width: `${share * 100}%`,
+            background: source.colour,
+            // light colours stand on paper too
+            boxShadow:
+              share > 0
+                ? 'inset 0 0 0 1px color-mix(in srgb, var(--color-base-content) 35%, transparent)'
+                : undefined,
+          }}
         />
         {wide && (
           <span className="absolute inset-y-0.5 right-0.5 flex items-center rounded-xs bg-base-100/75 px-1 text-[11px] leading-none">

@@ -15,6 +15,8 @@ const SIZE = 232;
 const RADIUS = 92;
 const DEG = Math.PI / 180;
 const STEP = 2 * DEG;
+/** Of more lights than these only the chosen one is named on the map; the others when pointed at. */
+const MOST_NAMED = 14;
 
 /** Dome to map: elevation 90° is the middle, 0° the ring, below the horizon outside it. */
 function onMap(azimuth: number, elevation: number): [number, number] {
@@ -157,15 +159,18 @@ export function DomeMap() {
                 stroke={l.id === chosen ? 'var(--color-primary)' : 'none'}
                 strokeWidth={2}
               />
-              <text
-                x={label.x}
-                y={label.y}
-                textAnchor={label.anchor}
-                fontSize={LABEL_SIZE}
-                fill="var(--color-base-content)"
-              >
-                {name}
-              </text>
+              <title>{l.name}</title>
+              {(rig.length <= MOST_NAMED || l.id === chosen) && (
+                <text
+                  x={label.x}
+                  y={label.y}
+                  textAnchor={label.anchor}
+                  fontSize={LABEL_SIZE}
+                  fill="var(--color-base-content)"
+                >
+                  {name}
+                </text>
+              )}
             </g>
           );
         })}
