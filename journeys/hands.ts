@@ -1,4 +1,5 @@
 /** What an artist's hands do in the studio, for all journeys. */
+import { decode } from 'fast-png';
 import { expect, type Locator, type Page } from '@playwright/test';
 import type { Project } from '@wemlox/core/document';
 import type { OwnStudio } from './server.ts';
@@ -55,4 +56,20 @@ export async function dragBy(
 export async function drag(page: Page, from: Locator, to: Locator): Promise<void> {
   const [a, b] = [await middle(from), await middle(to)];
   await dragBy(page, a, b.x - a.x, b.y - a.y);
+}
+
+/** Mean r g b of what is seen, 0 … 255, within shares of it. */
+export async function meanOf(
+  seen: Locator,
+  [x0, x1]: readonly number[],
+  [y0, y1]: readonly number[],
+): Promise<number[]> {
+  const { data, width, height, channels } = decode(await seen.screenshot());
+  const sums = [0, 0, 0, 0];
+  for (let y = Math.floor(height * y0); y < height * y1; y++)
+    for (let x = Math.floor(width * x0); x < width * x1; x++) {
+      for (let c = 0; c < 3; c++) sums[c] += data[(y * width + x) * channels + c];
+      sums[3]++;
+    }
+  return sums.slice(0, 3).map((v) => v / sums[3]);
 }

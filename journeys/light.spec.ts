@@ -1,8 +1,7 @@
 /** Light: what lights what, weighed in the picture, and caught at a place of the type. */
 import { expect, test, type Page } from '@playwright/test';
-import { decode } from 'fast-png';
 import type { Light, Project } from '@wemlox/core/document';
-import { traced } from './hands.ts';
+import { meanOf, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;
@@ -17,16 +16,7 @@ const desk = (page: Page) => page.getByRole('complementary', { name: 'Desk' });
 const samples = (page: Page) => stage(page).getAttribute('data-samples').then(Number);
 
 /** Mean of the picture, 0 … 255, within shares of the stage. */
-async function mean(page: Page, [x0, x1] = [0.1, 0.9], [y0, y1] = [0.3, 0.9]): Promise<number[]> {
-  const { data, width, height, channels } = decode(await stage(page).screenshot());
-  const sums = [0, 0, 0, 0];
-  for (let y = Math.floor(height * y0); y < height * y1; y++)
-    for (let x = Math.floor(width * x0); x < width * x1; x++) {
-      for (let c = 0; c < 3; c++) sums[c] += data[(y * width + x) * channels + c];
-      sums[3]++;
-    }
-  return sums.slice(0, 3).map((v) => v / sums[3]);
-}
+const mean = (page: Page, xs = [0.1, 0.9], ys = [0.3, 0.9]) => meanOf(stage(page), xs, ys);
 
 /** Percent that each source gives of a row. */
 async function shares(page: Page, row: string): Promise<Record<string, number>> {

@@ -1,8 +1,7 @@
 /** The surround painted and turned by hand, cards and other lights by what they reach, and wishes for light. */
 import { expect, test, type Page } from '@playwright/test';
-import { decode } from 'fast-png';
 import type { Light, Panel, Project } from '@wemlox/core/document';
-import { number, traced } from './hands.ts';
+import { meanOf, number, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;
@@ -20,16 +19,7 @@ const add = (page: Page, name: string) =>
     .click();
 
 /** Mean of the traced picture, 0 … 255, within shares of it. */
-async function mean(page: Page, [x0, x1]: number[], [y0, y1]: number[]): Promise<number[]> {
-  const { data, width, height, channels } = decode(await page.getByTestId('traced').screenshot());
-  const sums = [0, 0, 0, 0];
-  for (let y = Math.floor(height * y0); y < height * y1; y++)
-    for (let x = Math.floor(width * x0); x < width * x1; x++) {
-      for (let c = 0; c < 3; c++) sums[c] += data[(y * width + x) * channels + c];
-      sums[3]++;
-    }
-  return sums.slice(0, 3).map((v) => v / sums[3]);
-}
+const mean = (page: Page, xs: number[], ys: number[]) => meanOf(page.getByTestId('traced'), xs, ys);
 const look = async (project: string, at: number) => (await studio.document(project)).looks[at];
 const saved = (page: Page) => expect(page.getByText('saved', { exact: true })).toBeVisible();
 /** Waits for what was changed to be traced anew. */

@@ -1,7 +1,7 @@
 /** Light painted on a surround's sphere: panels laid over a picture, or over the dark. */
 import type { Panel } from '../document/index.ts';
 import { acos, asin, atan, cos, pow, sin, tan } from '../maths/reproducible.ts';
-import { hueOf, type Vec } from './placing.ts';
+import { frameOf, hueOf, type Vec } from './placing.ts';
 import type { SurroundPicture } from './surround.ts';
 
 /** Pixels round the horizon of what is painted, and where something is narrower than so many radians. */
@@ -14,20 +14,10 @@ const dot = (a: Vec, x: number, y: number, z: number) => a[0] * x + a[1] * y + a
 const smooth = (t: number) => (t <= 0 ? 0 : t >= 1 ? 1 : t * t * (3 - 2 * t));
 const bounded = (v: number) => Math.min(1, Math.max(-1, v));
 
-/** Middle, right and up of a panel, turned about its middle. */
-function frameOf({ azimuth, elevation, turn }: Pick<Panel, 'azimuth' | 'elevation' | 'turn'>) {
-  const [ca, sa, ce, se] = [cos(azimuth), sin(azimuth), cos(elevation), sin(elevation)];
-  const [ct, st] = [cos(turn), sin(turn)];
-  const flat: Vec = [ca, 0, -sa];
-  const steep: Vec = [-se * sa, ce, -se * ca];
-  const mixed = (a: Vec, p: number, b: Vec, q: number) => a.map((v, i) => v * p + b[i] * q) as Vec;
-  return {
-    middle: [ce * sa, se, ce * ca] as Vec,
-    right: mixed(flat, ct, steep, st),
-    up: mixed(steep, ct, flat, -st),
-    /** What bands and ramps run around: the upright, turned about the panel's own side. */
-    axis: [-st * ca, ct, st * sa] as Vec,
-  };
+/** What bands and ramps run around: the upright, turned about the panel's own side. */
+function axisOf({ azimuth, turn }: Panel): Vec {
+  const [ca, sa, ct, st] = [cos(azimuth), sin(azimuth), cos(turn), sin(turn)];
+  return [-st * ca, ct, st * sa];
 }
 
 /** Cover 0 … 1 of a panel by direction, and the half width of the strip of latitudes it is in. */
@@ -38,7 +28,8 @@ interface Shape {
 }
 
 function shapeOf(panel: Panel, pixel: number): Shape {
-  const { middle, right, up, axis } = frameOf(panel);
+  const { away: middle, right, up } = frameOf(panel);
+  const axis = axisOf(panel);
   const { width, height } = panel;
   // an edge is at least as soft as a pixel is wide
   const edge = Math.max(panel.edge, pixel);
@@ -200,7 +191,7 @@ export function paintPanels(base: SurroundPicture | null, panels: readonly Panel
 }
 
 function layRamp(panel: Panel, { width, height, data }: SurroundPicture, across: Float64Array): void {
-  const { axis } = frameOf(panel);
+  const axis = axisOf(panel);
   const table = rampTable(panel);
   const added = panel.laid === 'added';
   for (let y = 0; y < height; y++) {
@@ -218,7 +209,7 @@ function layRamp(panel: Panel, { width, height, data }: SurroundPicture, across:
 function layShape(panel: Panel, shape: Shape, picture: SurroundPicture, across: Float64Array): void {
   const { width, height, data } = picture;
   const { cover, reach } = shape;
-  const { middle } = frameOf(panel);
+  const middle = frameOf(panel).away;
   const gain = correctionOf(panel, shape, picture, across);
   const light = radianceOf(panel).map((v) => v * gain);
   const added = panel.laid === 'added';
@@ -250,7 +241,7 @@ function correctionOf(
   const pixel = (2 * Math.PI) / width;
   const narrowest = Math.min(panel.height, panel.shape === 'band' ? Infinity : panel.width);
   if (narrowest > FEW * pixel) return 1;
-  const { middle } = frameOf(panel);
+  const middle = frameOf(panel).away;
   const least = reach < Math.PI ? cos(reach) : -2;
   let sum = 0;
   for (let y = 0; y < height; y++) {

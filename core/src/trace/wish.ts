@@ -6,8 +6,7 @@ import { luminance } from '../maths/colour.ts';
 import { log, pow } from '../maths/reproducible.ts';
 import type { Film } from './film.ts';
 
-export const WISHES = ['brighter', 'darker', 'warmer', 'cooler'] as const;
-export type WishKind = (typeof WISHES)[number];
+export type WishKind = 'brighter' | 'darker' | 'warmer' | 'cooler';
 
 /** A stroke of the brush: places 0 … 1 from the picture's left and top, and the brush's radius in heights of it. */
 export interface Stroke {

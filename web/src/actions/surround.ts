@@ -1,7 +1,7 @@
 /** What an artist does with the surround: panels of light on it, its sun, and keeping it as a file. */
 import { newId, newLight, newPanel, type Panel, type PanelShape } from '@wemlox/core/document';
 import * as edits from '@wemlox/core/edits';
-import { bearingOf, type Vec } from '@wemlox/core/light/placing';
+import { bearingOf, frameOf, type Vec } from '@wemlox/core/light/placing';
 import { inPicture, intoPicture, outOfPicture } from '@wemlox/core/light/surround';
 import { engine } from '../engine/engine.ts';
 import { api } from '../state/api.ts';
@@ -96,8 +96,7 @@ const isAround = (shape: PanelShape) => shape === 'band' || shape === 'ramp';
 
 /** Adds a panel; where it stands is said as of the world, however the surround is turned. */
 export function addPanel(made: Panel): void {
-  const { azimuth: a, elevation: e } = made;
-  const world: Vec = [Math.cos(e) * Math.sin(a), Math.sin(e), Math.cos(e) * Math.cos(a)];
+  const world = frameOf(made).away;
   const into = intoPicture(currentLook().surround);
   const panel = isAround(made.shape) ? made : { ...made, ...bearingOf(inPicture(into, ...world)) };
   if (perform((p) => edits.addPanels(p, currentLook(p).id, [panel])))
@@ -114,7 +113,7 @@ export function removePanel(id: string): void {
   choose({ panel: null });
 }
 
-/** No surround at all, or the one that is asked for. */
+/** No surround at all. */
 export const takeNone = () =>
   perform((p) =>
     edits.chooseSurround(p, currentLook(p).id, { source: 'none', id: 'none', name: 'No surround' }),

@@ -1,8 +1,9 @@
 /** Surrounds that lie ready: painted ones, uploads, and the present one unwrapped. */
 import { Save, Search, Upload } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
+import type { Surround } from '@wemlox/core/document';
 import { PAINTED_SURROUNDS, paintSurround } from '@wemlox/core/light/paintedSurrounds';
-import { keepSurround, takeNone } from '../actions/surround.ts';
+import { keepSurround } from '../actions/surround.ts';
 import { drawInRows, rowOf } from './inspecting.ts';
 import { SurroundInspection } from './SurroundInspection.tsx';
 import { Unwrapped } from './Unwrapped.tsx';
@@ -69,7 +70,7 @@ export function SurroundRack() {
     );
     notify('done', `${asset.name} lights the type`);
   };
-  const option = (source: 'painted' | 'picture', id: string, name: string) => {
+  const option = (source: Surround['source'], id: string, name: string) => {
     const chosen = surround.source === source && surround.id === id;
     return (
       <button
@@ -149,15 +150,7 @@ export function SurroundRack() {
         aria-label="Surrounds"
         className="grid min-h-0 grid-cols-2 content-start overflow-y-auto"
       >
-        <button
-          type="button"
-          role="option"
-          aria-selected={surround.source === 'none'}
-          className={`cursor-pointer truncate px-1 py-0.5 text-left ${surround.source === 'none' ? 'text-primary' : ''}`}
-          onClick={takeNone}
-        >
-          No surround
-        </button>
+        {option('none', 'none', 'No surround')}
         {PAINTED_SURROUNDS.map((p) => option('painted', p.id, p.name))}
         {uploads.map((a) => option('picture', a.hash, a.name))}
       </div>

@@ -4,7 +4,7 @@
  */
 import { useEffect, useRef } from 'react';
 import { movePanel, standSurround } from '@wemlox/core/edits';
-import { bearingOf } from '@wemlox/core/light/placing';
+import { bearingOf, frameOf } from '@wemlox/core/light/placing';
 import { inPicture, intoPicture, outOfPicture, type SurroundPicture } from '@wemlox/core/light/surround';
 import { currentLook } from '../actions/document.ts';
 import { choose, useChoice } from '../state/choice.ts';
@@ -16,17 +16,6 @@ import { placeOf, worldAt } from './unwrapping.ts';
 
 const TURN = 2 * Math.PI;
 const STEP = (2 * Math.PI) / 180;
-
-/** Direction of a panel's middle in the world. */
-function middleOf(panel: { azimuth: number; elevation: number }, into: readonly number[]) {
-  const c = Math.cos(panel.elevation);
-  return outOfPicture(
-    into,
-    c * Math.sin(panel.azimuth),
-    Math.sin(panel.elevation),
-    c * Math.cos(panel.azimuth),
-  );
-}
 
 interface Drag {
   panel: string | null;
@@ -132,7 +121,7 @@ export function Unwrapped({
       <canvas ref={canvas} className="pointer-events-none h-full w-full" aria-hidden="true" />
       <Sightlines />
       {panels.map((panel) => {
-        const { across, down } = placeOf(middleOf(panel, into));
+        const { across, down } = placeOf(outOfPicture(into, ...frameOf(panel).away));
         return (
           <button
             key={panel.id}
