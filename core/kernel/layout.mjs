@@ -111,7 +111,8 @@ const EMITTER = `
   forwardX forwardY forwardZ range
   red green blue luminance
   cdf count first instance
-  feeds links fall reference`;
+  feeds links fall reference
+  pattern patternScale patternLevel profile`;
 
 /** Words of the surround: pictures seen by light, by the camera and by mirrors; from the world into them; its map. */
 const SURROUND = `
@@ -122,7 +123,8 @@ const SURROUND = `
   yx yy yz green
   zx zy zz blue
   map columns rows weight
-  group seen feeds free`;
+  group seen feeds grounded
+  groundX groundY groundZ eyeHeight`;
 
 /** Fields of a path, a word for each path of a wave. */
 const PATH = `
@@ -207,6 +209,8 @@ export const LAYOUT = {
   FED: [4, 'i32', 'Flag of emitters that give different light in different places.'],
   CARD: [8, 'i32', 'Flag of emitters that stand in the way of what mirrors see.'],
   ROUND: [16, 'i32', 'Flag of area lights that are ellipses in their rectangles.'],
+  WHITE: [32, 'i32', 'Flag of cards that show mirrors their own lit surface.'],
+  SEEN: [64, 'i32', 'Flag of lights that the camera sees.'],
   FEEDS_DIFFUSE: [1, 'i32', 'Whether a light is scattered by diffuse lobes.'],
   FEEDS_MIRROR: [2, 'i32', 'Whether a light is mirrored.'],
   FEEDS_THROUGH: [4, 'i32', 'Whether a light comes through.'],

@@ -48,6 +48,9 @@ export const BITMAP = {
 /** An environment picture. */
 export const SURROUND = { bytes: 512 * MB, width: 8192 };
 
+/** A photometric file. */
+export const PROFILE = { bytes: 4 * MB };
+
 /** A picture that finishes are fed from. */
 export const TEXTURE = { bytes: 256 * MB, side: 8192, deepPixels: 8192 * 4096 };
 

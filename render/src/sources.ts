@@ -9,6 +9,7 @@ import {
   type Project,
   type ProjectFile,
 } from '@wemlox/core/document';
+import { readProfile } from '@wemlox/core/light/profile';
 import type { Sources } from '@wemlox/core/scene/sceneMaker';
 import { readSurround } from '@wemlox/core/texture/readSurround';
 import { readTexture } from '@wemlox/core/texture/readTexture';
@@ -44,6 +45,7 @@ export function diskSources(asset: (hash: string) => Promise<Uint8Array>): Sourc
     uploadedFont: asset,
     uploadedDrawing: asset,
     uploadedPicture: async (hash, coding) => readTexture(await asset(hash), coding, decoders),
+    uploadedProfile: async (hash) => readProfile(await asset(hash)),
     uploadedSurround: async (hash) => readSurround(await asset(hash), decoders),
   };
 }

@@ -16,6 +16,7 @@ import { pressRoutes } from './routes/press.ts';
 import { projectRoutes } from './routes/projects.ts';
 import { proofRoutes } from './routes/proofs.ts';
 import { revisionRoutes } from './routes/revisions.ts';
+import { rigRoutes } from './routes/rigs.ts';
 import type { Settings } from './settings.ts';
 import { knownHost, notTooMany, ownPages, withToken } from './strangers.ts';
 
@@ -74,6 +75,7 @@ export function createApp({ pool, log, page, readers, settings }: AppParts): Exp
   const json = express.json({ limit: DOCUMENT.bytes });
   app.use('/api/assets', assetRoutes(pool, readers));
   app.use('/api/finishes', json, finishRoutes(pool));
+  app.use('/api/rigs', json, rigRoutes(pool));
   app.use('/api/projects/:id/revisions', revisionRoutes(pool));
   app.use('/api/projects/:id/proofs', json, proofRoutes(pool));
   app.use('/api/projects/:id/press', json, pressRoutes(pool));

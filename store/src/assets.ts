@@ -38,23 +38,24 @@ export async function useAssets(
     );
 }
 
-/** Nothing leans on it: no project, no proof, no job of the press, no revision, no finish of the library. */
+/** Nothing leans on it: no project, no proof, no job of the press, no revision, nothing of the library. */
 const UNUSED = `NOT EXISTS (SELECT FROM asset_uses u WHERE u.hash = a.hash)
   AND NOT EXISTS (SELECT FROM proofs p WHERE a.hash IN (p.picture, p.film))
   AND NOT EXISTS (SELECT FROM press_jobs j WHERE j.result = a.hash)
   AND NOT EXISTS (SELECT FROM revisions r WHERE r.picture = a.hash)
-  AND NOT EXISTS (SELECT FROM finishes f WHERE f.pictures @> ARRAY[a.hash])`;
+  AND NOT EXISTS (SELECT FROM finishes f WHERE f.pictures @> ARRAY[a.hash])
+  AND NOT EXISTS (SELECT FROM rigs g WHERE g.files @> ARRAY[a.hash])`;
+
+/** What of a file is told. */
+const LINE = 'hash, kind, name, size, tags, facts';
+const lineOf = (row: Record<string, unknown>) => ({ ...row, size: Number(row.size) }) as AssetLine;
 
 /** Files that nothing uses, the largest first. */
 export async function unusedAssets({ pool }: Session): Promise<UnusedAsset[]> {
   const { rows } = await pool.query(
-    `SELECT hash, kind, name, size, created_at FROM assets a WHERE ${UNUSED} ORDER BY size DESC, hash`,
+    `SELECT ${LINE}, created_at FROM assets a WHERE ${UNUSED} ORDER BY size DESC, hash`,
   );
-  return rows.map(({ created_at, ...r }) => ({
-    ...r,
-    size: Number(r.size),
-    uploadedAt: created_at.toISOString(),
-  }));
+  return rows.map(({ created_at, ...r }) => ({ ...lineOf(r), uploadedAt: created_at.toISOString() }));
 }
 
 /** Removes a file that nothing uses. @throws MissingError when there is none of that hash, or it is in use */
@@ -78,13 +79,14 @@ export async function putAsset(
   kind: AssetKind,
   name: string,
   bytes: Uint8Array,
+  facts: AssetLine['facts'] = null,
 ): Promise<AssetLine> {
   const hash = sha256(bytes);
-  const line: AssetLine = { hash, kind, name, size: bytes.length };
   await inTransaction(pool, async (client) => {
     const { rowCount } = await client.query(
-      'INSERT INTO assets (hash, kind, name, size, actor) VALUES ($1, $2, $3, $4, $5) ON CONFLICT (hash) DO NOTHING',
-      [hash, kind, name, bytes.length, actor.id],
+      `INSERT INTO assets (hash, kind, name, size, actor, facts) VALUES ($1, $2, $3, $4, $5, $6)
+       ON CONFLICT (hash) DO NOTHING`,
+      [hash, kind, name, bytes.length, actor.id, facts && JSON.stringify(facts)],
     );
     if (rowCount === 0) return;
     const { rows } = await client.query('SELECT coalesce(sum(size), 0)::bigint AS size FROM assets');
@@ -100,14 +102,24 @@ export async function putAsset(
       ]);
     }
   });
-  return line;
+  return { hash, kind, name, size: bytes.length, tags: [], facts };
+}
+
+/** Gives a file the words it is found by. @throws MissingError */
+export async function tagAsset({ pool }: Session, hash: string, tags: readonly string[]): Promise<AssetLine> {
+  const { rows } = await pool.query(`UPDATE assets SET tags = $2 WHERE hash = $1 RETURNING ${LINE}`, [
+    hash,
+    tags,
+  ]);
+  if (rows.length === 0) throw new MissingError(`no asset ${hash}`);
+  return lineOf(rows[0]);
 }
 
 /** @throws MissingError */
 export async function findAsset({ pool }: Session, hash: string): Promise<AssetLine> {
-  const { rows } = await pool.query('SELECT hash, kind, name, size FROM assets WHERE hash = $1', [hash]);
+  const { rows } = await pool.query(`SELECT ${LINE} FROM assets WHERE hash = $1`, [hash]);
   if (rows.length === 0) throw new MissingError(`no asset ${hash}`);
-  return { ...rows[0], size: Number(rows[0].size) };
+  return lineOf(rows[0]);
 }
 
 /** The file, chunk by chunk. */
@@ -129,9 +141,8 @@ export async function readAsset(session: Session, hash: string): Promise<AssetLi
 
 /** Assets of a kind, by name. */
 export async function listAssets({ pool }: Session, kind: AssetKind): Promise<AssetLine[]> {
-  const { rows } = await pool.query(
-    'SELECT hash, kind, name, size FROM assets WHERE kind = $1 ORDER BY lower(name), hash',
-    [kind],
-  );
-  return rows.map((r) => ({ ...r, size: Number(r.size) }));
+  const { rows } = await pool.query(`SELECT ${LINE} FROM assets WHERE kind = $1 ORDER BY lower(name), hash`, [
+    kind,
+  ]);
+  return rows.map(lineOf);
 }

@@ -5,4 +5,5 @@ export * from './projects.ts';
 export * from './proofs.ts';
 export * from './press.ts';
 export * from './revisions.ts';
+export * from './rigs.ts';
 export * from './session.ts';

@@ -1,9 +1,9 @@
 /** Files by their SHA-256. */
 import 'reflect-metadata';
-import { IsIn, IsOptional, IsString, Length } from 'class-validator';
+import { ArrayMaxSize, IsArray, IsIn, IsOptional, IsString, Length } from 'class-validator';
 
 /** What may be uploaded; the press makes the rest. */
-export const UPLOAD_KINDS = ['font', 'surround', 'drawing', 'picture', 'proof', 'film'] as const;
+export const UPLOAD_KINDS = ['font', 'surround', 'drawing', 'picture', 'profile', 'proof', 'film'] as const;
 export type UploadKind = (typeof UPLOAD_KINDS)[number];
 export type AssetKind = UploadKind | 'press';
 
@@ -13,6 +13,32 @@ export interface AssetLine {
   name: string;
   /** Bytes. */
   size: number;
+  /** Words it is found by. */
+  tags: string[];
+  /** What was found when it was read; null for kinds that are not measured, and files kept before they were. */
+  facts: SurroundLine | null;
+}
+
+/** What a surround is like. */
+export interface SurroundLine {
+  /** Nits over the sphere, and at its brightest place. */
+  mean: number;
+  peak: number;
+  /** Stops from the darkest place that gives light to the brightest. */
+  stops: number;
+  /** Unit direction of the brightest place. */
+  peakDirection: number[];
+  /** A small picture as a screen shows it: sRGB bytes in base64, row by row from the top. */
+  small: { width: number; height: number; rgb: string };
+}
+
+/** Words a file is found by. */
+export class AssetTags {
+  @IsArray()
+  @ArrayMaxSize(12)
+  @IsString({ each: true })
+  @Length(1, 40, { each: true })
+  tags!: string[];
 }
 
 export interface UnusedAsset extends AssetLine {

@@ -7,3 +7,4 @@ export * from './problem.ts';
 export * from './projects.ts';
 export * from './proofs.ts';
 export * from './revisions.ts';
+export * from './rigs.ts';

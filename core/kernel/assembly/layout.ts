@@ -136,6 +136,14 @@
 // @ts-ignore: decorator
 @inline export const ROUND: i32 = 16;
 
+// Flag of cards that show mirrors their own lit surface.
+// @ts-ignore: decorator
+@inline export const WHITE: i32 = 32;
+
+// Flag of lights that the camera sees.
+// @ts-ignore: decorator
+@inline export const SEEN: i32 = 64;
+
 // Whether a light is scattered by diffuse lobes.
 // @ts-ignore: decorator
 @inline export const FEEDS_DIFFUSE: i32 = 1;
@@ -202,11 +210,11 @@
 
 // Bytes of the surround.
 // @ts-ignore: decorator
-@inline export const SURROUND_BYTES: usize = 128;
+@inline export const SURROUND_BYTES: usize = 144;
 
 // Bytes of an emitter.
 // @ts-ignore: decorator
-@inline export const EMITTER_BYTES: usize = 128;
+@inline export const EMITTER_BYTES: usize = 144;
 
 // Paths of a wave.
 // @ts-ignore: decorator
@@ -1160,9 +1168,25 @@
 // @ts-ignore: decorator
 @inline export const SU_FEEDS: usize = 120;
 
-// Surround: free.
+// Surround: grounded.
 // @ts-ignore: decorator
-@inline export const SU_FREE: usize = 124;
+@inline export const SU_GROUNDED: usize = 124;
+
+// Surround: groundX.
+// @ts-ignore: decorator
+@inline export const SU_GROUND_X: usize = 128;
+
+// Surround: groundY.
+// @ts-ignore: decorator
+@inline export const SU_GROUND_Y: usize = 132;
+
+// Surround: groundZ.
+// @ts-ignore: decorator
+@inline export const SU_GROUND_Z: usize = 136;
+
+// Surround: eyeHeight.
+// @ts-ignore: decorator
+@inline export const SU_EYE_HEIGHT: usize = 140;
 
 // Emitter: kind.
 // @ts-ignore: decorator
@@ -1291,6 +1315,22 @@
 // Emitter: reference.
 // @ts-ignore: decorator
 @inline export const E_REFERENCE: usize = 124;
+
+// Emitter: pattern.
+// @ts-ignore: decorator
+@inline export const E_PATTERN: usize = 128;
+
+// Emitter: patternScale.
+// @ts-ignore: decorator
+@inline export const E_PATTERN_SCALE: usize = 132;
+
+// Emitter: patternLevel.
+// @ts-ignore: decorator
+@inline export const E_PATTERN_LEVEL: usize = 136;
+
+// Emitter: profile.
+// @ts-ignore: decorator
+@inline export const E_PROFILE: usize = 140;
 
 // Photon: x.
 // @ts-ignore: decorator

@@ -8,8 +8,9 @@ import {
   E_FORWARD_X, E_FORWARD_Y, E_FORWARD_Z, E_GREEN, E_GROUP, E_INSTANCE, E_KIND, E_LINKS, E_LUMINANCE, E_PARENT, E_RANGE, E_RED, E_REFERENCE,
   E_RIGHT_X, E_UP_X, E_X,
   EMITTER_BYTES, FALL_CLAMPED, FALL_LINEAR, FALL_NONE, FALL_SQUARE, FEEDS_DIFFUSE, FEEDS_MIRROR, FEEDS_THROUGH, GLOW, INSTANCE_BYTES, INSTANCE_TRIANGLES, LIGHT_NODE_BYTES, P_VALPHA2, P_VDIFFUSE, P_VNX, P_VNY,
-  P_VNZ, P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VSUM, P_VTHROUGH, P_VX, P_VY, P_VZ, POINT, ROUND, SPOT, TRIANGLE_BYTES, FED,
+  P_VNZ, P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VSUM, P_VTHROUGH, P_VX, P_VY, P_VZ, POINT, ROUND, SEEN, SPOT, TRIANGLE_BYTES, FED, WHITE,
 } from './layout';
+import { beamB, beamG, beamR, before } from './beams';
 import { above, add, both, div, dot3, flip, mad, most, mul, pick, root, splat, sub, where } from './lanes';
 import { cosOut, sinOut, turn4 } from './maths4';
 import { cards, directionals, emitters, instances, lightNodes, lightTree } from './scene';
@@ -432,10 +433,12 @@ export function lightFrom(i: i32, x: f32, y: f32, z: f32, chance: f32): bool {
   if (kind === POINT || kind === SPOT) {
     let factor: f32 = rangeFade(e, d2) * distanceFade(e, d2);
     if (kind === SPOT) factor *= spotFade(e, -(toX * lightNx + toY * lightNy + toZ * lightNz));
-    giveR *= factor;
-    giveG *= factor;
-    giveB *= factor;
-    return factor > 0;
+    if (!(factor > 0)) return false;
+    before(e, -toX, -toY, -toZ);
+    giveR *= factor * beamR;
+    giveG *= factor * beamG;
+    giveB *= factor * beamB;
+    return true;
   }
   const cosine = -(toX * lightNx + toY * lightNy + toZ * lightNz);
   if (!(cosine > 0)) return false;
@@ -458,6 +461,12 @@ export function lightFrom(i: i32, x: f32, y: f32, z: f32, chance: f32): bool {
 /** Whether an area light's instance stands in the way of what mirrors see. */
 // @ts-ignore: decorator
 @inline export function isCard(i: i32): bool { return (load<i32>(emitterAt(i), E_FLAGS) & CARD) !== 0; }
+/** Whether a card shows mirrors its own lit surface. */
+// @ts-ignore: decorator
+@inline export function isWhite(i: i32): bool { return (load<i32>(emitterAt(i), E_FLAGS) & WHITE) !== 0; }
+/** Whether the camera sees a light. */
+// @ts-ignore: decorator
+@inline export function isSeen(i: i32): bool { return (load<i32>(emitterAt(i), E_FLAGS) & SEEN) !== 0; }
 // @ts-ignore: decorator
 @inline export function kindOf(i: i32): i32 { return load<i32>(emitterAt(i), E_KIND); }
 

@@ -7,6 +7,7 @@ import {
   P_RED, P_SGROUP, P_TB, P_TG, P_TR, P_TRAVELLED, P_X, P_Y, P_Z, PH_BLUE, PH_DX, PH_DY, PH_DZ, PH_ENDS, PH_GREEN,
   PH_GROUP, PH_RED, PH_X, PH_Y, PH_Z, SO_CHANCE, SO_EMITTER, SO_UP_TO, SO_WAY, SOURCE_BYTES, SPOT, WAVE,
 } from './layout';
+import { beamB, beamG, beamR, before } from './beams';
 import { inAir } from './media';
 import { placeOf, skyClip } from './caustics';
 import { clear } from './film';
@@ -134,9 +135,10 @@ function sendToBox(i: i32, lot: f32, u: f32, v: f32): bool {
     flux *= rangeFade(e, d2) * distanceFade(e, d2) * d2;
     if (kind === SPOT) flux *= spotFade(e, goX * lightNx + goY * lightNy + goZ * lightNz);
   }
-  red = flux * load<f32>(e, E_RED);
-  green = flux * load<f32>(e, E_GREEN);
-  blue = flux * load<f32>(e, E_BLUE);
+  before(e, goX, goY, goZ);
+  red = flux * load<f32>(e, E_RED) * beamR;
+  green = flux * load<f32>(e, E_GREEN) * beamG;
+  blue = flux * load<f32>(e, E_BLUE) * beamB;
   startX = lightX;
   startY = lightY;
   startZ = lightZ;

@@ -96,3 +96,46 @@ export function pictured(axis: usize, u: f32, v: f32, seen: f32): f32 {
   const below: f32 = r + (s - r) * a;
   return (top + (below - top) * b) * load<f32>(axis, A_PER_PEAK);
 }
+
+let high: i32 = 1;
+
+/** Opens a level of a picture, or its last; then pixelOf looks at it. */
+export function opened(picture: usize, level: i32): void {
+  const to = min(level, load<i32>(picture, PI_LEVELS) - 1);
+  wide = max(1, load<i32>(picture, PI_WIDTH) >> to);
+  high = max(1, load<i32>(picture, PI_HEIGHT) >> to);
+  pixels = <usize>load<u32>(picture + (<usize>to << 2), PICTURE_LEVELS);
+  table = picture + PICTURE_TABLE;
+  deep = load<i32>(picture, PI_DEEP) !== 0;
+}
+
+/** Results of pixelOf. */
+export let pixelR: f32 = 0;
+export let pixelG: f32 = 0;
+export let pixelB: f32 = 0;
+
+/** Colour between the pixels of what is opened. @param u across, @param v down, 0 … 1 from the first middle to the last */
+export function pixelOf(u: f32, v: f32): void {
+  const x: f32 = u * <f32>(wide - 1);
+  const y: f32 = v * <f32>(high - 1);
+  const x0 = <i32>x;
+  const y0 = <i32>y;
+  const x1 = min(wide - 1, x0 + 1);
+  const y1 = min(high - 1, y0 + 1);
+  const a: f32 = x - <f32>x0;
+  const b: f32 = y - <f32>y0;
+  pixelR = mixed(x0, y0, x1, y1, a, b, 1);
+  pixelG = mixed(x0, y0, x1, y1, a, b, 2);
+  pixelB = mixed(x0, y0, x1, y1, a, b, 3);
+}
+
+// @ts-ignore: decorator
+@inline function mixed(x0: i32, y0: i32, x1: i32, y1: i32, a: f32, b: f32, channel: i32): f32 {
+  const p = texel(x0, y0, channel);
+  const q = texel(x1, y0, channel);
+  const r = texel(x0, y1, channel);
+  const s = texel(x1, y1, channel);
+  const top: f32 = p + (q - p) * a;
+  const below: f32 = r + (s - r) * a;
+  return top + (below - top) * b;
+}

@@ -2,13 +2,14 @@
 // path's throughput each kind of lobe has scattered is kept beside it, and cards stand in the way of mirrors alone.
 import {
   FEEDS_ALL, FEEDS_DIFFUSE, FEEDS_MIRROR, FEEDS_THROUGH, PART_LINKS, P_DIFFUSE_B, P_DIFFUSE_G, P_DIFFUSE_R, P_LINKS,
-  P_PART, P_SDIFFUSE_B, P_SDIFFUSE_G, P_SDIFFUSE_R, P_TB, P_TG, P_TR,
+  P_PART, P_PIXEL, P_SDIFFUSE_B, P_SDIFFUSE_G, P_SDIFFUSE_R, P_TB, P_TG, P_TR,
 } from './layout';
 import { base, count, offset, put } from './group';
 import { div, mad, most, mul, pick, splat, sub } from './lanes';
 import { fallsOn, feedsOf } from './lights';
 import { diffuseB, diffuseG, diffuseR } from './lobes/surface';
 import { f, scale, w } from './paths';
+import { draw1, drawX } from './sampler4';
 import { partAt } from './scene';
 import { skyB, skyFeeds, skyG, skyMirrorB, skyMirrorG, skyMirrorR, skyBlurred, skyR } from './surround';
 
@@ -117,6 +118,37 @@ export function partLight(feeds: v128, sky: v128, through: v128, beneath: bool):
 
 // @ts-ignore: decorator
 @inline function over(a: v128, b: v128): v128 { return div(a, most(b, splat(1e-30))); }
+
+/** Pair of draws that tells whether a path sees a white card. */
+const CARD_PAIR: i32 = 1 << 25;
+
+/**
+ * Chance decides, by what of a path's last surface mirrors, whether it runs into a white card or past it.
+ * @param number tells the path's steps apart @returns whether it runs into it
+ */
+export function meetsWhite(at: usize, index: i32, number: i32): bool {
+  const r = f(P_DIFFUSE_R, at);
+  if (r < 0) return false;
+  const g = f(P_DIFFUSE_G, at);
+  const b = f(P_DIFFUSE_B, at);
+  const chance: f32 = <f32>1 - (r + g + b) * <f32>0.3333333333;
+  draw1(w(P_PIXEL, at), index, CARD_PAIR + number);
+  const hit = f32x4.extract_lane(drawX, 0) < chance;
+  if (hit) {
+    scale(P_TR, at, (<f32>1 - r) / chance);
+    scale(P_TG, at, (<f32>1 - g) / chance);
+    scale(P_TB, at, (<f32>1 - b) / chance);
+    return true;
+  }
+  const past: f32 = <f32>1 / max(<f32>1e-6, <f32>1 - chance);
+  scale(P_TR, at, r * past);
+  scale(P_TG, at, g * past);
+  scale(P_TB, at, b * past);
+  store<f32>(at + P_DIFFUSE_R, 1);
+  store<f32>(at + P_DIFFUSE_G, 1);
+  store<f32>(at + P_DIFFUSE_B, 1);
+  return false;
+}
 
 /** A card hides from a path what mirrors see behind it. @returns whether anything is left */
 export function cardHides(at: usize): bool {

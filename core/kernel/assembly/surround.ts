@@ -2,12 +2,12 @@
 // luminance of a smaller map by inverting its distributions (which keeps the points' even spread, where an alias
 // table would scatter them).
 import {
-  FEEDS_ALL, SU_BEHIND, SU_BEHIND_HEIGHT, SU_BEHIND_UNIT, SU_BEHIND_WIDTH, SU_BLUE, SU_COLUMNS, SU_FEEDS, SU_GREEN,
-  SU_GROUP, SU_HEIGHT, SU_MAP, SU_MIRRORED, SU_MIRRORED_HEIGHT, SU_MIRRORED_UNIT, SU_MIRRORED_WIDTH, SU_PICTURE,
+  FEEDS_ALL, SU_BEHIND, SU_BEHIND_HEIGHT, SU_BEHIND_UNIT, SU_BEHIND_WIDTH, SU_BLUE, SU_COLUMNS, SU_EYE_HEIGHT, SU_FEEDS, SU_GREEN,
+  SU_GROUNDED, SU_GROUND_X, SU_GROUND_Y, SU_GROUND_Z, SU_GROUP, SU_HEIGHT, SU_MAP, SU_MIRRORED, SU_MIRRORED_HEIGHT, SU_MIRRORED_UNIT, SU_MIRRORED_WIDTH, SU_PICTURE,
   SU_RED, SU_ROWS, SU_SEEN, SU_UNIT, SU_WEIGHT, SU_WIDTH, SU_XX, SU_XY, SU_XZ, SU_YX, SU_YY, SU_YZ, SU_ZX, SU_ZY,
   SU_ZZ,
 } from './layout';
-import { flip, mad, mul, pick, root, splat, sub } from './lanes';
+import { div, dot3, flip, mad, mul, pick, root, splat, sub } from './lanes';
 import { asin4, atan24, cosOut, sinOut, turn4 } from './maths4';
 
 const INV_TURN: f32 = 0.15915494309189535;
@@ -58,6 +58,14 @@ export let skySeen: bool = true;
 export let skyGroup: i32 = -1;
 /** What of a surface it reaches: FEEDS_DIFFUSE, FEEDS_MIRROR, FEEDS_THROUGH. */
 export let skyFeeds: i32 = FEEDS_ALL;
+/** Whether its lower half lies on the ground where the camera sees it, and where: beneath the eye that took it. */
+let grounded: bool = false;
+let groundX: f32 = 0;
+let groundY: f32 = 0;
+let groundZ: f32 = 0;
+let eyeHeight: f32 = 1;
+/** Radius of the dome that the rest of it stands on, in heights of that eye. */
+const DOME: f32 = 12;
 /** Whether mirrors see another picture of it. */
 export let skyBlurred: bool = false;
 
@@ -97,6 +105,11 @@ export function setSurround(at: usize): void {
   skyGroup = load<i32>(at, SU_GROUP);
   skySeen = load<i32>(at, SU_SEEN) !== 0;
   skyFeeds = load<i32>(at, SU_FEEDS);
+  grounded = load<i32>(at, SU_GROUNDED) !== 0;
+  groundX = load<f32>(at, SU_GROUND_X);
+  groundY = load<f32>(at, SU_GROUND_Y);
+  groundZ = load<f32>(at, SU_GROUND_Z);
+  eyeHeight = load<f32>(at, SU_EYE_HEIGHT);
 }
 
 /** Results of look4 and skyDraw: radiance, density; and of skyDraw the direction. */
@@ -232,9 +245,12 @@ export function look4(x: v128, y: v128, z: v128): void {
   if (skyBlurred) spreadMirrored(u, v);
 }
 
-/** Radiance that the camera sees by itself from four directions. */
-export function lookBehind(x: v128, y: v128, z: v128): void {
-  intoPicture(x, y, z);
+/** Radiance that the camera sees by itself along four rays. */
+export function lookBehind(ox: v128, oy: v128, oz: v128, x: v128, y: v128, z: v128): void {
+  if (grounded) {
+    onGround(ox, oy, oz, x, y, z);
+    intoPicture(groundedX, groundedY, groundedZ);
+  } else intoPicture(x, y, z);
   const r = skyR;
   const g = skyG;
   const b = skyB;
@@ -252,9 +268,39 @@ export function lookBehind(x: v128, y: v128, z: v128): void {
   skyB = b;
 }
 
-/** Whether the camera sees another picture of it than lights. */
+/** Whether the camera sees something else of it than lights: a blurred picture, or its ground. */
 // @ts-ignore: decorator
-@inline export function behindBlurred(): bool { return behind !== picture; }
+@inline export function behindApart(): bool { return behind !== picture || grounded; }
+
+/**
+ * Where from the eye that took the picture lies what a ray from elsewhere meets of it: the ground beneath, or a dome
+ * about it on which all else stands.
+ */
+function onGround(ox: v128, oy: v128, oz: v128, x: v128, y: v128, z: v128): void {
+  const px = sub(ox, splat(groundX));
+  const py = sub(oy, splat(groundY));
+  const pz = sub(oz, splat(groundZ));
+  const radius = eyeHeight * DOME;
+  // the far side of the dome
+  const along = dot3(px, py, pz, x, y, z);
+  const off = sub(dot3(px, py, pz, px, py, pz), splat(radius * radius));
+  const reach = sub(root(f32x4.pmax(splat(0), sub(mul(along, along), off))), along);
+  const fall = div(flip(py), y);
+  const below = v128.and(f32x4.lt(y, splat(0)), v128.and(f32x4.gt(py, splat(0)), f32x4.lt(fall, reach)));
+  const t = pick(below, fall, reach);
+  const dx = mad(x, t, px);
+  const dy = sub(mad(y, t, py), splat(eyeHeight));
+  const dz = mad(z, t, pz);
+  const inv = div(splat(1), root(f32x4.pmax(splat(1e-20), dot3(dx, dy, dz, dx, dy, dz))));
+  // whoever stands beyond the dome sees it infinitely far
+  const within = f32x4.lt(off, splat(0));
+  groundedX = pick(within, mul(dx, inv), x);
+  groundedY = pick(within, mul(dy, inv), y);
+  groundedZ = pick(within, mul(dz, inv), z);
+}
+let groundedX: v128 = f32x4.splat(0);
+let groundedY: v128 = f32x4.splat(0);
+let groundedZ: v128 = f32x4.splat(0);
 
 /** Last i in 0 … n - 1 with cdf[i] ≤ value. */
 // @ts-ignore: decorator

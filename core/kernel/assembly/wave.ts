@@ -14,7 +14,7 @@ import { clear, clearShares, gain, leave } from './film';
 import { standOnHit } from './geometry';
 import { div, gather, mad, most, mul, pick, splat } from './lanes';
 import {
-  byPhotons, cardAcross, chanceOf, colourOf, cosineOfEdge, facing, groupOf, isCard, isOnFace, kindOf, onlySky, skyChance,
+  byPhotons, cardAcross, chanceOf, colourOf, cosineOfEdge, facing, groupOf, isCard, isOnFace, isSeen, isWhite, kindOf, onlySky, skyChance,
   solidAngleOf, standAt,
 } from './lights';
 import { inAir, isOverruled } from './media';
@@ -24,12 +24,12 @@ import { entry, f, scale, w, waveAt } from './paths';
 import { sendWave, wasSent } from './photons';
 import { skyKept } from './receive';
 import { hasRecipe, OF_PATHS, resolved } from './recipe';
-import { cardHides, skyTaken, skyTakenB, skyTakenG, skyTakenR, takenB, takenG, takenOf, takenR } from './roles';
+import { cardHides, meetsWhite, skyTaken, skyTakenB, skyTakenG, skyTakenR, takenB, takenG, takenOf, takenR } from './roles';
 import { draw1, drawX, pixelSeed } from './sampler4';
 import { cards, directionals, discs, finishAt, instances, lane, partAt, parted, seenFrom, sheets } from './scene';
 import { alive, bounce, PAIRS, queuedRays } from './shade';
 import {
-  behindBlurred, look4, lookBehind, skyB, skyBehindB, skyBehindG, skyBehindR, skyBlurred, skyDensity, skyG, skyGroup,
+  behindApart, look4, lookBehind, skyB, skyBehindB, skyBehindG, skyBehindR, skyBlurred, skyDensity, skyG, skyGroup,
   skyMirrorB, skyMirrorG, skyMirrorR, skyR, skySeen,
 } from './surround';
 import { closest, closestAfter, foundB1, foundB2, foundInstance, foundT, occluded } from './traverse';
@@ -119,24 +119,39 @@ function trace(at: usize, index: i32): i32 {
     store<i32>(at + P_INSTANCE, instance);
     const record = instances + <usize>instance * INSTANCE_BYTES;
     let passed = false;
+    let body = true;
     if ((load<i32>(record, INSTANCE_FLAGS) & IS_LIGHT) !== 0) {
-      // area lights glow on one side, are not seen directly, and block nothing
-      if (w(P_DEPTH, at) > 0 && !sending) {
-        const emitter = load<i32>(record, INSTANCE_EMITTER);
+      // lights glow on one side, are seen directly only where they say so, and block nothing
+      const emitter = load<i32>(record, INSTANCE_EMITTER);
+      body = false;
+      if (!sending && (w(P_DEPTH, at) > 0 || (isSeen(emitter) && !masks))) {
         const ball = kindOf(emitter) === GLOW;
         if (ball) standOnHit(at);
         const here = ball || isOnFace(emitter, ox + dx * t, oy + dy * t, oz + dz * t);
         const cosine: f32 = ball
           ? (w(P_BEHIND, at) !== 0 ? <f32>0 : -(dx * f(P_GX, at) + dy * f(P_GY, at) + dz * f(P_GZ, at)))
           : here ? facing(emitter, dx, dy, dz) : <f32>0;
-        if (cosine > 0) meetsLight(at, emitter, balance(at, emitter, t, cosine));
-        if (here && isCard(emitter) && !cardHides(at)) {
-          store<i32>(at + P_PASSES, 1);
-          return 0;
+        if (w(P_DEPTH, at) === 0) {
+          if (cosine > 0) {
+            gives(at, 1, colourOf(emitter, 0), colourOf(emitter, 1), colourOf(emitter, 2), groupOf(emitter));
+            store<f32>(at + P_ALPHA, 1);
+            store<i32>(at + P_PASSES, 1);
+            return 0;
+          }
+        } else {
+          if (cosine > 0) meetsLight(at, emitter, balance(at, emitter, t, cosine));
+          if (here && isCard(emitter)) {
+            if (isWhite(emitter)) body = meetsWhite(at, index, w(P_DEPTH, at) * (MOST_PASSES + 1) + passes);
+            else if (!cardHides(at)) {
+              store<i32>(at + P_PASSES, 1);
+              return 0;
+            }
+          }
         }
       }
-      passed = true;
-    } else {
+      passed = !body;
+    }
+    if (body) {
       standOnHit(at);
       const part = partAt(w(P_PART, at));
       const flags = load<i32>(part, PART_FLAGS);
@@ -194,9 +209,10 @@ function look(n: i32): void {
     }
     // light that photons bring over casters is theirs
     if (byPhotonsHere()) share = mul(share, skyKept(skyR, skyG, skyB, gather(wave + P_NOW, a, b, c, d)));
-    if (parted || behindBlurred()) {
-      if (behindBlurred())
+    if (parted || behindApart()) {
+      if (behindApart())
         lookBehind(
+          gather(wave + P_OX, a, b, c, d), gather(wave + P_OY, a, b, c, d), gather(wave + P_OZ, a, b, c, d),
           gather(wave + P_DX, a, b, c, d), gather(wave + P_DY, a, b, c, d), gather(wave + P_DZ, a, b, c, d),
         );
       seesApart(wave + a, 0, laneOf(share, 0));
@@ -224,7 +240,7 @@ function seesApart(at: usize, lane: i32, share: f32): void {
   const g = laneOf(skyG, lane);
   const b = laneOf(skyB, lane);
   if (w(P_DEPTH, at) === 0) {
-    if (behindBlurred())
+    if (behindApart())
       sees(
         at, f(P_TR, at) * laneOf(skyBehindR, lane), f(P_TG, at) * laneOf(skyBehindG, lane),
         f(P_TB, at) * laneOf(skyBehindB, lane),

@@ -1,10 +1,10 @@
 /** What a new project, block, light or look starts as. */
 import type { Baseline } from './baseline.ts';
-import type { Bevel, Block, ProfilePoint } from './block.ts';
+import type { Bevel, Block, FontRef, ProfilePoint } from './block.ts';
 import { newId } from './ids.ts';
 import type { Coat, Feed, Finish, PictureRef, Surface } from './finish.ts';
 import type { LightKind, PieceKind } from './kinds.ts';
-import { LIGHT_TABLES, type Follow, type LightOf } from './light.ts';
+import { LIGHT_TABLES, type Corner, type Follow, type LightOf } from './light.ts';
 import type { Grade, Look, Panel, Surround } from './look.ts';
 import { defaultsOf, type NumberParameter, type Parameter, type Table } from './parameter.ts';
 import {
@@ -127,13 +127,22 @@ export const newStrip = (changes: Partial<Strip> = {}): Strip => ({
   ...changes,
 });
 
+const FIRST_FONT: FontRef = { source: 'shipped', id: 'alfa-slab-one', name: 'Alfa Slab One' };
+
+/** Outline that a light of its own outline starts with: a sail. */
+const FIRST_OUTLINE: Corner[] = [
+  { x: -0.5, y: -0.5 },
+  { x: 0.5, y: -0.5 },
+  { x: -0.1, y: 0.5 },
+];
+
 export function newBlock(text: string, changes: Partial<Block> = {}): Block {
   return {
     ...defaultsOf(BLOCK),
     id: newId(),
     text,
     letters: [...text].map(() => newId()),
-    font: { source: 'shipped', id: 'alfa-slab-one', name: 'Alfa Slab One' },
+    font: { ...FIRST_FONT },
     kerns: [],
     features: [],
     axes: [],
@@ -148,6 +157,20 @@ export function newBlock(text: string, changes: Partial<Block> = {}): Block {
   };
 }
 
+/** What lights of a kind have beside their parameters. */
+const ownOf = (kind: LightKind) =>
+  kind === 'area'
+    ? {
+        outline: FIRST_OUTLINE.map((corner) => ({ ...corner })),
+        text: 'A',
+        font: { ...FIRST_FONT },
+      }
+    : kind === 'spot'
+      ? { pattern: null, profile: null }
+      : kind === 'point'
+        ? { profile: null }
+        : {};
+
 export const newLight = <K extends LightKind>(
   kind: K,
   name: string,
@@ -159,6 +182,7 @@ export const newLight = <K extends LightKind>(
     kind,
     only: [],
     follows: null,
+    ...ownOf(kind),
     ...defaultsOf<Table>(LIGHT_TABLES[kind]),
     ...changes,
   }) as unknown as LightOf<K>;
@@ -184,6 +208,7 @@ export const newPanel = (name: string, changes: Partial<Panel> = {}): Panel => (
   id: newId(),
   name,
   stops: [],
+  picture: null,
   ...changes,
 });
 

@@ -7,6 +7,7 @@ import { plainToInstance } from 'class-transformer';
 import { validateSync, type ValidationError } from 'class-validator';
 import { Finish } from './finish.ts';
 import { COAT, SURFACE } from './parameters.ts';
+import { Rig } from './rig.ts';
 import { FORMAT, Project, VERSION } from './project.ts';
 import { boundsProblems, shapeProblems } from './shape.ts';
 import { upgraded } from './upgrades.ts';
@@ -75,6 +76,21 @@ export function openFinish(version: unknown, input: unknown): Finish {
   const broken = brokenFinish(newest as Finish, 'finish.');
   if (broken.length > 0) throw new DocumentError(broken);
   return newest as Finish;
+}
+
+/**
+ * Opens a rig that stands by itself, as in the library, written in some version of the document.
+ * @throws DocumentError naming each field that is wrong
+ */
+export function openRig(version: unknown, input: unknown): Rig {
+  const bounds = boundsProblems(input);
+  if (bounds.length > 0) throw new DocumentError(bounds);
+  checkVersion(version);
+  const { name, size, lights } = (input ?? {}) as Partial<Rig>;
+  const { looks } = upgraded({ format: FORMAT, version, looks: [{ rig: lights }] }) as {
+    looks?: { rig?: unknown }[];
+  };
+  return checkShape(Rig, { name, size, lights: looks?.[0]?.rig });
 }
 
 /** @throws DocumentError when there is no such version, or it is newer than this one */

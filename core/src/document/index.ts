@@ -16,6 +16,7 @@ export * from './parameter.ts';
 export * from './project.ts';
 export * from './projectFile.ts';
 export * from './renderer.ts';
+export * from './rig.ts';
 export * from './stage.ts';
 export * from './text.ts';
 export * from './tube.ts';

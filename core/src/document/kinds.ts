@@ -129,8 +129,12 @@ export type FeedSource = (typeof FEED_SOURCES)[number];
 export const LIGHT_KINDS = ['area', 'card', 'spot', 'point', 'directional', 'ambient', 'array'] as const;
 export type LightKind = (typeof LIGHT_KINDS)[number];
 
-export const AREA_SHAPES = ['rectangle', 'round'] as const;
+export const AREA_SHAPES = ['rectangle', 'round', 'outline', 'letters'] as const;
 export type AreaShape = (typeof AREA_SHAPES)[number];
+
+/** What a card shows mirrors: light of its own, or a white surface that others light. */
+export const CARD_FACES = ['glowing', 'white'] as const;
+export type CardFace = (typeof CARD_FACES)[number];
 
 /** How lamps of an arrangement stand. */
 export const ARRANGEMENTS = ['ring', 'row', 'pair', 'sides', 'tent', 'triad'] as const;
@@ -145,7 +149,7 @@ export const FALL_OFFS = ['square', 'linear', 'none', 'clamped'] as const;
 export type FallOff = (typeof FALL_OFFS)[number];
 
 /** What light is painted with on a surround's sphere. */
-export const PANEL_SHAPES = ['box', 'disc', 'ring', 'band', 'ramp'] as const;
+export const PANEL_SHAPES = ['box', 'disc', 'ring', 'band', 'ramp', 'picture'] as const;
 export type PanelShape = (typeof PANEL_SHAPES)[number];
 
 export const PANEL_BLENDS = ['linear', 'eased', 'held'] as const;

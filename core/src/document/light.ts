@@ -1,5 +1,7 @@
 /** Lights: a class for each kind. Strength in the unit of its kind; what is not given is no part of a kind. */
-import { Equals, IsIn } from 'class-validator';
+import { Equals, IsIn, IsString, Length, Matches, MaxLength } from 'class-validator';
+import { FontRef } from './block.ts';
+import { PictureRef } from './finish.ts';
 import type { LightKind } from './kinds.ts';
 import { Parameters } from './parameter.ts';
 import { MOST } from './most.ts';
@@ -13,7 +15,7 @@ import {
   POINT_LIGHT,
   SPOT_LIGHT,
 } from './parameters.ts';
-import { Id, Name, OneOrNone, Texts } from './rules.ts';
+import { Amount, Id, Many, Name, One, OneOrNone, Texts } from './rules.ts';
 
 /** What a light follows: another light of the rig, or what a finish glows with. */
 export class Follow extends Parameters(FOLLOW) {
@@ -21,13 +23,38 @@ export class Follow extends Parameters(FOLLOW) {
   @Id() id!: string;
 }
 
-/** A rectangle or ellipse that glows on the side of its aim, in nits. */
+/** A corner of an area light's own outline, in shares of its width and height from its middle. */
+export class Corner {
+  @Amount(-0.5, 0.5) x!: number;
+  @Amount(-0.5, 0.5) y!: number;
+}
+
+/** Characters of the letters that a light may have the shape of. */
+export const LONGEST_LIGHT = 40;
+
+/** How a light's strength differs by direction: a ready profile, or that of an uploaded photometric file. */
+export class ProfileRef {
+  @IsIn(['ready', 'asset']) source!: 'ready' | 'asset';
+  @IsString() @Matches(/^[a-z0-9-]{1,64}$/) id!: string;
+  @IsString() @Length(1, 200) name!: string;
+  /** Greatest strength that a file states, candela; 0 for ready ones. */
+  @Amount(0, 1e9) candela!: number;
+  /** Lumens it gives in all for a candela of its greatest strength. */
+  @Amount(0, 13) lumens!: number;
+}
+
+/** A rectangle, ellipse, outline or letters that glow on the side of their aim, in nits. */
 export class AreaLight extends Parameters(AREA_LIGHT) {
   @Id() id!: string;
   @Name() name!: string;
   /** Blocks and pieces it falls on; all when there are none. */
   @Texts(MOST.only, 64) only!: string[];
   @OneOrNone(() => Follow) follows!: Follow | null;
+  /** Its own outline; counts while it has that shape. */
+  @Many(() => Corner, MOST.corners, 3) outline!: Corner[];
+  /** The letters that it has the shape of, and their font. */
+  @IsString() @MaxLength(LONGEST_LIGHT) text!: string;
+  @One(() => FontRef) font!: FontRef;
   @Equals('area') kind!: 'area';
 }
 
@@ -38,6 +65,9 @@ export class SpotLight extends Parameters(SPOT_LIGHT) {
   /** Blocks and pieces it falls on; all when there are none. */
   @Texts(MOST.only, 64) only!: string[];
   @OneOrNone(() => Follow) follows!: Follow | null;
+  /** A picture it is thrown through. */
+  @OneOrNone(() => PictureRef) pattern!: PictureRef | null;
+  @OneOrNone(() => ProfileRef) profile!: ProfileRef | null;
   @Equals('spot') kind!: 'spot';
 }
 
@@ -48,6 +78,8 @@ export class PointLight extends Parameters(POINT_LIGHT) {
   /** Blocks and pieces it falls on; all when there are none. */
   @Texts(MOST.only, 64) only!: string[];
   @OneOrNone(() => Follow) follows!: Follow | null;
+  /** A point with a profile has no radius. */
+  @OneOrNone(() => ProfileRef) profile!: ProfileRef | null;
   @Equals('point') kind!: 'point';
 }
 

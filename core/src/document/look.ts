@@ -4,9 +4,9 @@ import { ZONES, type Zone } from './kinds.ts';
 import { LIGHT_CLASSES, type Light } from './light.ts';
 import { MOST } from './most.ts';
 import { Parameters } from './parameter.ts';
-import { Stop } from './finish.ts';
+import { PictureRef, Stop } from './finish.ts';
 import { GRADE, PANEL, SURROUND } from './parameters.ts';
-import { Id, Many, Name, One, Variants } from './rules.ts';
+import { Id, Many, Name, One, OneOrNone, Variants } from './rules.ts';
 
 /**
  * One rule of a finish chart. What is left out matches everything; the rule that names most wins, a letter
@@ -24,6 +24,8 @@ export class Panel extends Parameters(PANEL) {
   @Id() id!: string;
   @Name() name!: string;
   @Many(() => Stop, MOST.stops) stops!: Stop[];
+  /** Shown while it has that shape. */
+  @OneOrNone(() => PictureRef) picture!: PictureRef | null;
 }
 
 /** The environment sphere. */

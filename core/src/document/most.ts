@@ -8,6 +8,8 @@ export const MOST = {
   lights: 2000,
   /** Things a light may be told to fall on alone. */
   only: 150,
+  /** Corners of a light's own outline. */
+  corners: 64,
   panels: 100,
   /** Rules of one look's chart. */
   rules: 20_000,

@@ -2,6 +2,7 @@
 import { strFromU8, strToU8, zipSync } from 'fflate';
 import { openDocument, DocumentError } from './door.ts';
 import type { Finish } from './finish.ts';
+import type { Light } from './light.ts';
 import type { Project } from './project.ts';
 import { cutTo } from './text.ts';
 import { unzipped } from './unzipped.ts';
@@ -24,12 +25,32 @@ export const picturesOf = ({ feeds, coats }: Pick<Finish, 'feeds' | 'coats'>): s
     picture.source === 'asset' ? [picture.id] : [],
   );
 
+/** SHA-256 of what a light leans on: a font, a pattern, a photometric file. */
+export const filesOf = (light: Light): string[] =>
+  [
+    'font' in light ? light.font : null,
+    'pattern' in light ? light.pattern : null,
+    'profile' in light ? light.profile : null,
+  ].flatMap((ref) => (ref?.source === 'asset' ? [ref.id] : []));
+
 /** SHA-256 of every asset the project refers to. */
 export function assetsOf(project: Project): string[] {
   const fonts = project.blocks.filter((b) => b.font.source === 'asset').map((b) => b.font.id);
   const pictures = project.looks.filter((l) => l.surround.source === 'picture').map((l) => l.surround.id);
   const drawings = project.blocks.flatMap((b) => b.drawing?.id ?? []);
-  return [...new Set([...fonts, ...drawings, ...pictures, ...project.finishes.flatMap(picturesOf)])];
+  const panels = project.looks.flatMap(({ surround }) =>
+    surround.panels.flatMap(({ picture }) => (picture?.source === 'asset' ? [picture.id] : [])),
+  );
+  return [
+    ...new Set([
+      ...fonts,
+      ...drawings,
+      ...pictures,
+      ...panels,
+      ...project.looks.flatMap(({ rig }) => rig.flatMap(filesOf)),
+      ...project.finishes.flatMap(picturesOf),
+    ]),
+  ];
 }
 
 /** Packs a project with its assets. */

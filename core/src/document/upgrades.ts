@@ -153,6 +153,34 @@ const withPanels = (document: Json): Json => ({
   })),
 });
 
+/** Version 11 has lights of any outline, patterns and profiles before them, and pictures on panels. */
+function withShapedLights(document: Json): Json {
+  const own: Readonly<Record<string, Json>> = {
+    area: {
+      outline: [
+        { x: -0.5, y: -0.5 },
+        { x: 0.5, y: -0.5 },
+        { x: -0.1, y: 0.5 },
+      ],
+      text: 'A',
+      font: { source: 'shipped', id: 'alfa-slab-one', name: 'Alfa Slab One' },
+    },
+    spot: { pattern: null, profile: null },
+    point: { profile: null },
+  };
+  return {
+    ...document,
+    looks: objects(document.looks).map((look) => ({
+      ...look,
+      surround: {
+        ...(look.surround as Json),
+        panels: objects((look.surround as Json | undefined)?.panels).map((p) => ({ picture: null, ...p })),
+      },
+      rig: objects(look.rig).map((light) => ({ ...own[String(light.kind)], ...light })),
+    })),
+  };
+}
+
 /** What makes each version of the one before; those that are not here only added parameters. */
 const UPGRADES: Readonly<Record<number, (document: Json) => Json>> = {
   2: withDiffuseRoughness,
@@ -162,6 +190,7 @@ const UPGRADES: Readonly<Record<number, (document: Json) => Json>> = {
   8: withPictures,
   9: withDarkening,
   10: withPanels,
+  11: withShapedLights,
 };
 
 /** Gives parameters that came after a version their defaults, where they are absent. */

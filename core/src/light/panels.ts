@@ -74,11 +74,18 @@ function shapeOf(panel: Panel, pixel: number): Shape {
       };
     case 'ramp':
       return { reach: Math.PI, cover: () => 1 };
+    case 'picture':
+      return shapeOf({ ...panel, shape: 'box' }, pixel);
   }
 }
 
 /** Solid angle of a panel with hard edges, steradians. */
-export function solidAngle({ shape, width, height, elevation }: Panel): number {
+export function solidAngle({
+  shape,
+  width,
+  height,
+  elevation,
+}: Pick<Panel, 'shape' | 'width' | 'height' | 'elevation'>): number {
   const cap = (angle: number) => 2 * Math.PI * (1 - cos(Math.min(Math.PI, Math.max(0, angle))));
   const above = (latitude: number) => sin(Math.min(Math.PI / 2, Math.max(-Math.PI / 2, latitude)));
   switch (shape) {
@@ -95,6 +102,8 @@ export function solidAngle({ shape, width, height, elevation }: Panel): number {
       return 2 * Math.PI * (above(elevation + height / 2) - above(elevation - height / 2));
     case 'ramp':
       return 4 * Math.PI;
+    case 'picture':
+      return solidAngle({ shape: 'box', width, height, elevation });
   }
 }
 
@@ -168,11 +177,38 @@ function rampTable(panel: Panel): Float64Array {
   return out;
 }
 
+/** A picture for a panel: linear light, row by row from the top, red, green, blue and cover each. */
+export interface PanelPicture {
+  width: number;
+  height: number;
+  data: Float32Array;
+}
+
+/** Between its pixels. @param u across @param v down, 0 … 1 */
+function pictured({ width, height, data }: PanelPicture, u: number, v: number, out: number[]): void {
+  const x = Math.min(width - 1, Math.max(0, u * width - 0.5));
+  const y = Math.min(height - 1, Math.max(0, v * height - 0.5));
+  const [x0, y0] = [Math.floor(x), Math.floor(y)];
+  const [a, b] = [x - x0, y - y0];
+  const [x1, y1] = [Math.min(width - 1, x0 + 1), Math.min(height - 1, y0 + 1)];
+  for (let c = 0; c < 4; c++) {
+    const at = (px: number, py: number) => data[(py * width + px) * 4 + c];
+    const top = at(x0, y0) + (at(x1, y0) - at(x0, y0)) * a;
+    const low = at(x0, y1) + (at(x1, y1) - at(x0, y1)) * a;
+    out[c] = top + (low - top) * b;
+  }
+}
+
 /**
  * Lays panels over a picture, the last on top.
  * @param base what they are laid over; null for the dark
+ * @param pictureOf the picture of a panel that shows one; white where there is none
  */
-export function paintPanels(base: SurroundPicture | null, panels: readonly Panel[]): SurroundPicture {
+export function paintPanels(
+  base: SurroundPicture | null,
+  panels: readonly Panel[],
+  pictureOf: (panel: Panel) => PanelPicture | null = () => null,
+): SurroundPicture {
   const shown = panels.filter((p) => p.on);
   const isNarrow = (p: Panel) =>
     p.shape !== 'ramp' && Math.min(p.height, p.shape === 'band' ? Infinity : p.width) < NARROW;
@@ -185,7 +221,14 @@ export function paintPanels(base: SurroundPicture | null, panels: readonly Panel
   const pixel = (2 * Math.PI) / width;
   for (const panel of shown) {
     if (panel.shape === 'ramp') layRamp(panel, picture, across);
-    else layShape(panel, shapeOf(panel, pixel), picture, across);
+    else
+      layShape(
+        panel,
+        shapeOf(panel, pixel),
+        picture,
+        across,
+        panel.shape === 'picture' ? pictureOf(panel) : null,
+      );
   }
   return picture;
 }
@@ -206,14 +249,22 @@ function layRamp(panel: Panel, { width, height, data }: SurroundPicture, across:
   }
 }
 
-function layShape(panel: Panel, shape: Shape, picture: SurroundPicture, across: Float64Array): void {
+function layShape(
+  panel: Panel,
+  shape: Shape,
+  picture: SurroundPicture,
+  across: Float64Array,
+  shown: PanelPicture | null,
+): void {
   const { width, height, data } = picture;
   const { cover, reach } = shape;
-  const middle = frameOf(panel).away;
+  const { away: middle, right, up } = frameOf(panel);
+  const [wide, high] = [panel.width, panel.height].map((v) => tan(Math.min(3.1, v) / 2));
   const gain = correctionOf(panel, shape, picture, across);
   const light = radianceOf(panel).map((v) => v * gain);
   const added = panel.laid === 'added';
   const least = reach < Math.PI ? cos(reach) : -2;
+  const pixel = [1, 1, 1, 1];
   for (let y = 0; y < height; y++) {
     const latitude = (0.5 - (y + 0.5) / height) * Math.PI;
     if (reach < Math.PI && Math.abs(latitude - panel.elevation) > reach) continue;
@@ -222,11 +273,20 @@ function layShape(panel: Panel, shape: Shape, picture: SurroundPicture, across: 
       const dx = c * across[x * 2];
       const dz = c * across[x * 2 + 1];
       if (dot(middle, dx, s, dz) < least) continue;
-      const share = cover(dx, s, dz);
+      let share = cover(dx, s, dz);
       if (share === 0) continue;
+      if (shown) {
+        const depth = dot(middle, dx, s, dz);
+        // seen from within the sphere, what is at its right stands at the left
+        const u = 0.5 - dot(right, dx, s, dz) / depth / wide / 2;
+        pictured(shown, u, 0.5 - dot(up, dx, s, dz) / depth / high / 2, pixel);
+        share *= pixel[3];
+      }
       const at = (y * width + x) * 3;
-      for (let k = 0; k < 3; k++)
-        data[at + k] += added ? light[k] * share : (light[k] - data[at + k]) * share;
+      for (let k = 0; k < 3; k++) {
+        const own = light[k] * pixel[k];
+        data[at + k] += added ? own * share : (own - data[at + k]) * share;
+      }
     }
   }
 }

@@ -28,8 +28,9 @@ export interface PlacedLight {
 export const hueOf = ({ hue, kelvin, colour }: Pick<Light, 'hue' | 'kelvin' | 'colour'>): Vec =>
   (hue === 'temperature' ? blackBody(kelvin) : [...colour]) as Vec;
 
-/** Linear colour of a light's strength. */
-export const lightColour = (light: Light): Vec => hueOf(light).map((v) => v * light.strength) as Vec;
+/** Linear colour of a light's strength behind its gel, which keeps back what it does. */
+export const lightColour = (light: Light): Vec =>
+  hueOf(light).map((v, c) => v * light.strength * light.gel[c]) as Vec;
 
 /** The way to a light from what it aims at, and its own sides; an area light is turned about that way. */
 export function frameOf({

@@ -12,6 +12,8 @@ export interface Facts {
   'surround-replaced': { surround: string; instead: string; reason: string };
   /** A picture that a finish is fed from could not be used; grey stands in. */
   'picture-replaced': { picture: string; finishes: string[]; reason: string };
+  /** A file of a light or panel could not be used: it shines as without. */
+  'light-file-left-out': { light: string; file: string; reason: string };
   /** Outlines that cross themselves too often are left out. */
   'outline-tangled': { texts: string[] };
   /** Outlines too intricate for a bevel or a dome stay flat. */
@@ -21,7 +23,13 @@ export type FindingCode = keyof Facts;
 
 /** What mends a finding; null where nothing does but another file. */
 export type Mend =
-  'choose-font' | 'choose-surround' | 'choose-picture' | 'replace-drawing' | 'simplify-outline' | null;
+  | 'choose-font'
+  | 'choose-surround'
+  | 'choose-picture'
+  | 'choose-light-file'
+  | 'replace-drawing'
+  | 'simplify-outline'
+  | null;
 
 export type Finding = {
   [C in FindingCode]: {
@@ -41,6 +49,7 @@ const MENDS: Record<FindingCode, { mend: Mend; grave: boolean }> = {
   'drawing-left-out': { mend: null, grave: false },
   'surround-replaced': { mend: 'choose-surround', grave: true },
   'picture-replaced': { mend: 'choose-picture', grave: true },
+  'light-file-left-out': { mend: 'choose-light-file', grave: true },
   'outline-tangled': { mend: 'simplify-outline', grave: true },
   'outline-flat': { mend: 'simplify-outline', grave: true },
 };

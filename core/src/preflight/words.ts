@@ -13,6 +13,8 @@ export function findingText({ code, what }: Finding): string {
       return `surround ${what.surround} could not be used (${what.reason}); ${what.instead} stands in`;
     case 'picture-replaced':
       return `picture ${what.picture} of ${what.finishes.join(', ')} could not be used (${what.reason}); grey stands in`;
+    case 'light-file-left-out':
+      return `${what.file} of ${what.light} could not be used (${what.reason}); it shines as without`;
     case 'outline-tangled':
       return `the outline of ${what.texts.join(' ')} crosses itself too often and is left out`;
     case 'outline-flat':

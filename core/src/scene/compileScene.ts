@@ -18,15 +18,18 @@ import { finishOptics, opticsOf, type Optics } from '../finish/optics.ts';
 import { arranged } from '../light/arrangement.ts';
 import { followed } from '../light/following.ts';
 import { glowsIn } from '../finish/glow.ts';
-import { placeLight, shining, standingOf, type Vec } from '../light/placing.ts';
+import { lightColour, placeLight, shining, standingOf, type Vec } from '../light/placing.ts';
 import type { SurroundPicture } from '../light/surround.ts';
-import { cos, pow, sin } from '../maths/reproducible.ts';
+import { cos, pow, sin, tan } from '../maths/reproducible.ts';
 import type { BlockSolids, LetterSolid } from '../solid/blockSolids.ts';
 import { centreOf, type Box } from '../stage/camera.ts';
+import { profileKey } from './profileTexture.ts';
 import { meanChannel, textureKey, type Coding, type Texture } from '../texture/texture.ts';
 import {
   BARE,
   type Fall,
+  type LightFace,
+  type LightPattern,
   type Reach,
   type RenderScene,
   type SceneLight,
@@ -47,6 +50,8 @@ interface SceneInput {
   solids: readonly BlockSolids[];
   surround: SurroundPicture;
   textures: Texture[];
+  /** Faces of area lights that are no rectangles, by their identifiers. */
+  faces?: ReadonlyMap<string, LightFace>;
   /** Put the large arrays into shared memory. */
   shared?: boolean;
   /** Finishes that nothing wears yet. */
@@ -89,7 +94,13 @@ export function typeBoxOf(blocks: readonly Block[], solids: readonly BlockSolids
 }
 
 /** The lights that shine, each in a share group of its own. */
-function sceneLights(rig: readonly Light[], typeBox: Box, groupOf: (name: string) => number): SceneLight[] {
+function sceneLights(
+  rig: readonly Light[],
+  typeBox: Box,
+  groupOf: (name: string) => number,
+  faces: ReadonlyMap<string, LightFace>,
+  whiteOf: (light: Light) => number,
+): SceneLight[] {
   const centre = centreOf(typeBox);
   const single = (light: Light, { id, name }: Light, group: number): SceneLight => {
     const any = {
@@ -101,16 +112,19 @@ function sceneLights(rig: readonly Light[], typeBox: Box, groupOf: (name: string
       ...(light.kind === 'card' ? {} : reachOf(light)),
     };
     switch (light.kind) {
-      case 'area':
-      case 'card':
-        return {
-          ...any,
-          kind: 'area',
-          width: light.width,
-          height: light.height,
-          round: light.shape === 'round',
-          card: light.kind === 'card',
-        };
+      case 'area': {
+        const { width, height, shape, seen } = light;
+        const face = faces.get(light.id);
+        const own =
+          face && (shape === 'outline' || shape === 'letters') ? { face } : { round: shape === 'round' };
+        return { ...any, kind: 'area', width, height, ...own, seen };
+      }
+      case 'card': {
+        const { width, height, shape, face } = light;
+        const card = { ...any, kind: 'area' as const, width, height, round: shape === 'round', card: true };
+        if (face === 'glowing') return card;
+        return { ...card, placed: { ...any.placed, colour: [0, 0, 0] }, white: whiteOf(light) };
+      }
       case 'spot':
         return {
           ...any,
@@ -118,9 +132,13 @@ function sceneLights(rig: readonly Light[], typeBox: Box, groupOf: (name: string
           cosOuter: cos(light.cone),
           cosInner: cos(light.cone * (1 - light.edge)),
           ...fallOf(light),
+          ...patternOf(light),
+          ...profiled(light),
         };
-      case 'point':
-        return { ...any, kind: 'point', radius: light.radius, ...fallOf(light) };
+      case 'point': {
+        const radius = light.profile ? 0 : light.radius;
+        return { ...any, kind: 'point', radius, seen: light.seen, ...fallOf(light), ...profiled(light) };
+      }
       case 'directional':
         return { ...any, kind: 'directional', cosEdge: cos(light.size / 2) };
       case 'ambient':
@@ -157,8 +175,27 @@ function fallOf(light: LightOf<'spot'> | LightOf<'point'>): { fall?: Fall } {
   return { fall: { way: fall, reference: fall === 'clamped' ? near : standingOf(light).distance } };
 }
 
+/** The widest cone that a pattern lies across, radians: it would have no end. */
+const WIDEST = 1.55;
+
+/** The picture a light is thrown through: as wide as its cone, or a share of that. */
+function patternOf({ pattern, cone, ...light }: LightOf<'spot'>): { pattern?: LightPattern } {
+  if (!pattern) return {};
+  const texture = textureKey(pattern, 'colour');
+  const scale = 1 / (tan(Math.min(WIDEST, cone)) * light.pattern_size);
+  return { pattern: { texture, scale, soft: light.pattern_soft } };
+}
+
+const profiled = ({ profile }: LightOf<'spot'> | LightOf<'point'>) =>
+  profile ? { profile: profileKey(profile) } : {};
+
 /** The surround as it stands in a scene. */
-function sceneSurround({ surround }: Look, picture: SurroundPicture, group: number): SceneSurround {
+function sceneSurround(
+  { surround }: Look,
+  picture: SurroundPicture,
+  group: number,
+  { min, max }: Box,
+): SceneSurround {
   const { stops, turn, tilt, roll, tint, seen, mirrored, lights, blur_behind, blur_mirrored } = surround;
   const blur = { behind: seen ? blur_behind : 0, mirrored: mirrored ? blur_mirrored : 0 };
   return {
@@ -172,7 +209,20 @@ function sceneSurround({ surround }: Look, picture: SurroundPicture, group: numb
     group,
     ...reachOf({ diffuse: lights, mirrored, through: mirrored }),
     ...(blur.behind + blur.mirrored > 0 ? { blur } : {}),
+    // its ground is at the height of the floor's own place
+    ...(seen && surround.ground
+      ? { ground: { at: [(min[0] + max[0]) / 2, 0, (min[2] + max[2]) / 2], eye: surround.eye_height } }
+      : {}),
   };
+}
+
+/** Reflectance of white paper. */
+const PAPER = 0.9;
+/** What a white card is like: paper in the hue of its light. */
+function whiteColour(light: Light): number[] {
+  const hue = lightColour({ ...light, strength: 1 });
+  const peak = Math.max(...hue, 1e-6);
+  return hue.map((v) => (PAPER * v) / peak);
 }
 
 /** Longer side of the type's face, metres. */
@@ -219,6 +269,12 @@ class Finishes {
     }
     this.all.push(...trial.map(ofFinish));
     while (this.within.length < this.all.length) this.within.push(BARE);
+  }
+
+  /** One more that no part wears. */
+  added(optics: Optics): number {
+    this.within.push(BARE);
+    return this.all.push(optics) - 1;
   }
 
   of = (id: string | null): number => (id === null ? BARE : (this.numbers.get(id) ?? BARE));
@@ -269,14 +325,26 @@ export class SceneCompiler {
   }
 
   /** Compiles one moment of a project under one look. */
-  compile({ project, look, shot, solids, surround, textures, trial = [] }: SceneInput): RenderScene {
+  compile({
+    project,
+    look,
+    shot,
+    solids,
+    surround,
+    textures,
+    trial = [],
+    faces = new Map(),
+  }: SceneInput): RenderScene {
     const typeBox = typeBoxOf(project.blocks, solids);
     const finishes = new Finishes(project, trial, this.ofSurface, (finish) =>
       this.ofFinish(finish, textures),
     );
     const groups: string[] = [];
     const groupOf = (name: string) => groups.push(name) - 1;
-    const lights = sceneLights(followed(look.rig, glowsIn(project.finishes)), typeBox, groupOf);
+    const rig = followed(look.rig, glowsIn(project.finishes));
+    const lights = sceneLights(rig, typeBox, groupOf, faces, (light) =>
+      finishes.added(this.ofSurface(plainSurface({ base_color: whiteColour(light), specular_weight: 0 }))),
+    );
     const surroundGroup = groupOf('Surround');
     const glowing = new Map<string, number>();
     /** Share group of what a part gives; alike things of one kind share one. */
@@ -332,7 +400,7 @@ export class SceneCompiler {
       within: finishes.within,
       textures,
       lights: fallingOn(lights, look, builder.things),
-      surround: sceneSurround(look, surround, surroundGroup),
+      surround: sceneSurround(look, surround, surroundGroup, typeBox),
       groups,
       typeBox,
       camera: shot.camera,

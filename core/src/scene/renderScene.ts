@@ -94,6 +94,26 @@ export interface Fall {
   reference: number;
 }
 
+/** The face of an area light, in shares of its width and height from its middle. */
+export interface LightFace {
+  /** Alike keys, alike faces. */
+  key: string;
+  /** Nine floats a triangle, in the plane z = 0; they look along −z. */
+  positions: Float32Array;
+  /** Share of width times height. */
+  area: number;
+}
+
+/** A picture that a light is thrown through. */
+export interface LightPattern {
+  /** Key of a texture of the scene. */
+  texture: string;
+  /** One over its half width, a metre before the light. */
+  scale: number;
+  /** How far out of focus it is: 0 … 1. */
+  soft: number;
+}
+
 interface AnyLight {
   id: string;
   name: string;
@@ -108,13 +128,37 @@ interface AnyLight {
 }
 
 export type SceneLight = AnyLight &
-  /** `round`: the ellipse in its rectangle; `card`: it also stands in the way of what mirrors see. */
   (
-    | { kind: 'area'; width: number; height: number; round?: boolean; card?: boolean }
-    /** `range`: metres at which it has faded to nothing; only lights from files have one. */
-    | { kind: 'spot'; cosInner: number; cosOuter: number; range?: number; fall?: Fall }
-    /** Shines alike all around; a ball where it has a radius, metres. */
-    | { kind: 'point'; range?: number; fall?: Fall; radius?: number }
+    | {
+        kind: 'area';
+        width: number;
+        height: number;
+        /** The ellipse in its rectangle. */
+        round?: boolean;
+        /** Its own face, in place of the rectangle. */
+        face?: LightFace;
+        /** It also stands in the way of what mirrors see. */
+        card?: boolean;
+        /** Number of the finish that mirrors see on a card, lit as it stands. */
+        white?: number;
+        /** The camera sees it. */
+        seen?: boolean;
+      }
+    /**
+     * `range`: metres at which it has faded to nothing; only lights from files have one.
+     * `profile`: key of a texture of the scene, over all directions.
+     */
+    | {
+        kind: 'spot';
+        cosInner: number;
+        cosOuter: number;
+        range?: number;
+        fall?: Fall;
+        pattern?: LightPattern;
+        profile?: string;
+      }
+    /** Shines alike all around, or as its profile says; a ball where it has a radius, metres. */
+    | { kind: 'point'; range?: number; fall?: Fall; radius?: number; profile?: string; seen?: boolean }
     /** A disc at infinity where the cosine of its angular radius is below one; −1 is all of the sphere. */
     | { kind: 'directional'; cosEdge?: number }
   );
@@ -134,6 +178,8 @@ export interface SceneSurround {
   reach?: Reach;
   /** Standard deviations of the blur in what the camera sees of it, and mirrors, radians; sharp where absent. */
   blur?: { behind: number; mirrored: number };
+  /** Where the camera sees its lower half lie on the ground: beneath the eye that took it, and its height over that, metres. */
+  ground?: { at: readonly number[]; eye: number };
   group: number;
 }
 

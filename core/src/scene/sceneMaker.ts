@@ -1,18 +1,22 @@
 /** A project, one of its looks and shots → solids → scene, keeping fonts, solids and pictures that stay. */
+import { newBlock } from '../document/index.ts';
 import type {
   Block,
   DrawingRef,
   Finish,
   FontRef,
+  LightOf,
   Look,
   Panel,
   PictureRef,
+  ProfileRef,
   Project,
   Shot,
   Surround,
 } from '../document/index.ts';
 import { PAINTED_SURROUNDS, paintSurround } from '../light/paintedSurrounds.ts';
-import { paintPanels } from '../light/panels.ts';
+import { paintPanels, type PanelPicture } from '../light/panels.ts';
+import { readyProfile, type Profile } from '../light/profile.ts';
 import type { SurroundPicture } from '../light/surround.ts';
 import { SolidCache, solidsOf, type BlockSolids, type LetterSolid } from '../solid/blockSolids.ts';
 import { MOST_DOMED } from '../solid/dome.ts';
@@ -20,16 +24,25 @@ import { OpenFont } from '../type/font.ts';
 import { DRAWING_HEIGHT, layoutDrawing, openDrawing, type OpenDrawing } from '../drawing/drawing.ts';
 import type { FontFacts } from '../type/fontFacts.ts';
 import { isJoinedScript } from '../type/joinedScript.ts';
-import { layoutText, type NamedFont, type TextLayout } from '../type/layout.ts';
+import { layoutText, placedOutline, type NamedFont, type TextLayout } from '../type/layout.ts';
 import { loadRegions } from '../plane/region.ts';
 import { SHIPPED_FONTS, SHIPPED_LICENCE, shippedRef } from '../type/shippedFonts.ts';
 import { partingTracking, welded } from '../type/touching.ts';
 import { finding, type Finding } from '../preflight/finding.ts';
 import { detailOf, type Detail } from './detail.ts';
 import { SceneCompiler } from './compileScene.ts';
-import type { RenderScene } from './renderScene.ts';
+import { lettersFace, outlineFace } from './lightFaces.ts';
+import { profileKey, profileTexture } from './profileTexture.ts';
+import type { LightFace, RenderScene } from './renderScene.ts';
 import { paintTexture } from '../texture/paintedTextures.ts';
-import { textureKey, textureOf, type Coding, type Pixels, type Texture } from '../texture/texture.ts';
+import {
+  levelInLight,
+  textureKey,
+  textureOf,
+  type Coding,
+  type Pixels,
+  type Texture,
+} from '../texture/texture.ts';
 
 /** Where files come from: the disk, the server, or a .wemlox file. */
 export interface Sources {
@@ -38,6 +51,8 @@ export interface Sources {
   uploadedDrawing(hash: string): Promise<Uint8Array>;
   /** An uploaded picture that finishes are fed from, read. */
   uploadedPicture(hash: string, coding: Coding): Promise<Pixels>;
+  /** An uploaded photometric file, read. */
+  uploadedProfile(hash: string): Promise<Profile>;
   /** An uploaded environment, read. */
   uploadedSurround(hash: string): Promise<SurroundPicture>;
 }
@@ -60,6 +75,8 @@ export interface MadeScene {
 const FALLBACK: FontRef = { source: 'shipped', id: SHIPPED_FONTS[0].id, name: SHIPPED_FONTS[0].name };
 /** Fonts that stand in, in this order, for characters a block's own lacks. */
 const STAND_INS = ['varela-round', 'recursive', 'archivo-black'];
+/** Widest picture of a panel, pixels. */
+const PANEL_SIDE = 1024;
 /** Environment pictures kept open; the oldest go first. */
 const MOST_PICTURES = 6;
 /** Stands in for surrounds that cannot be had. */
@@ -100,13 +117,23 @@ export class SceneMaker {
   }
 
   /** The environment picture, painted or read once, with its panels laid over. */
-  picture(source: Surround['source'], id: string, panels: readonly Panel[] = []): Promise<SurroundPicture> {
+  async picture(
+    source: Surround['source'],
+    id: string,
+    panels: readonly Panel[] = [],
+    findings: Finding[] = [],
+  ): Promise<SurroundPicture> {
     const shown = panels.filter((p) => p.on);
+    const pictures = await this.panelPictures(shown, findings);
     const key = `${source}:${id}:${shown.length > 0 ? JSON.stringify(shown.map((p) => ({ ...p, name: '' }))) : ''}`;
     const made = remember(this.pictures, key, async () => {
       const picture =
         shown.length > 0
-          ? paintPanels(source === 'none' ? null : await this.picture(source, id), shown)
+          ? paintPanels(
+              source === 'none' ? null : await this.picture(source, id),
+              shown,
+              (panel) => pictures.get(panel.id) ?? null,
+            )
           : source === 'none'
             ? DARK
             : source === 'painted'
@@ -119,6 +146,89 @@ export class SceneMaker {
     });
     if (this.pictures.size > MOST_PICTURES) this.pictures.delete(this.pictures.keys().next().value!);
     return made;
+  }
+
+  /** What panels with pictures show; those whose picture cannot be had are white. */
+  private async panelPictures(
+    panels: readonly Panel[],
+    findings: Finding[],
+  ): Promise<ReadonlyMap<string, PanelPicture>> {
+    const shown = new Map<string, PanelPicture>();
+    for (const { id, name, shape, picture } of panels) {
+      if (shape !== 'picture' || !picture) continue;
+      try {
+        shown.set(id, levelInLight(await this.texture(picture, 'colour'), PANEL_SIDE));
+      } catch (error) {
+        findings.push(
+          finding('light-file-left-out', null, { light: name, file: picture.name, reason: reason(error) }),
+        );
+      }
+    }
+    return shown;
+  }
+
+  /** A photometric profile as the kernel reads it, made once. @throws ProfileError, or what the source throws */
+  private profile(ref: ProfileRef): Promise<Texture> {
+    const key = profileKey(ref);
+    return remember(this.textures, key, async () =>
+      profileTexture(
+        key,
+        ref.source === 'ready' ? readyProfile(ref.id) : await this.sources.uploadedProfile(ref.id),
+        this.shared ? sharedRoom : undefined,
+      ),
+    );
+  }
+
+  /** Patterns and profiles that lights are thrown through. */
+  private async beamsOf({ rig }: Look, findings: Finding[]): Promise<Texture[]> {
+    const made = new Map<string, Texture>();
+    for (const light of rig) {
+      if (!light.on || (light.kind !== 'spot' && light.kind !== 'point')) continue;
+      const { name } = light;
+      const take = async (file: string, texture: Promise<Texture>) => {
+        try {
+          const { key } = await texture;
+          made.set(key, await texture);
+        } catch (error) {
+          findings.push(finding('light-file-left-out', null, { light: name, file, reason: reason(error) }));
+        }
+      };
+      if (light.profile) await take(light.profile.name, this.profile(light.profile));
+      if (light.kind === 'spot' && light.pattern)
+        await take(light.pattern.name, this.texture(light.pattern, 'colour'));
+    }
+    return [...made.values()];
+  }
+
+  /** Faces of area lights that are no rectangles, by their identifiers; those without any glow as rectangles. */
+  private async facesOf({ rig }: Look, findings: Finding[]): Promise<Map<string, LightFace>> {
+    const faces = new Map<string, LightFace>();
+    for (const light of rig) {
+      if (!light.on || light.kind !== 'area') continue;
+      let face: LightFace | null = null;
+      if (light.shape === 'outline') face = outlineFace(light);
+      else if (light.shape === 'letters')
+        try {
+          face = await this.letters(light);
+        } catch (error) {
+          const file = light.font.name;
+          findings.push(
+            finding('light-file-left-out', null, { light: light.name, file, reason: reason(error) }),
+          );
+        }
+      if (face) faces.set(light.id, face);
+    }
+    return faces;
+  }
+
+  private async letters(light: LightOf<'area'>): Promise<LightFace | null> {
+    const font = await this.font(light.font);
+    const key = `${light.font.source}:${light.font.id}`;
+    const layout = layoutText([{ font, key }], newBlock(light.text));
+    const outlines = layout.letters.flatMap((letter) =>
+      placedOutline(letter, layout.outlines.get(letter.glyph) ?? []),
+    );
+    return lettersFace(`${key}:${light.text}`, outlines, light);
   }
 
   /** The drawing, opened once. @throws DrawingError, or what the source throws */
@@ -240,10 +350,11 @@ export class SceneMaker {
     this.blocks = new Map(lasting.map((b) => [b.solids.block, b]));
     const findings = blocks.flatMap((b) => b.findings);
     const surround = await this.surroundOf(look, findings);
-    const textures = await this.texturesOf([...project.finishes, ...trial], findings);
+    const textures = await this.texturesOf(project, look, trial, findings);
+    const faces = await this.facesOf(look, findings);
     const painted = performance.now();
     const solids = blocks.map((b) => b.solids);
-    const scene = this.compiler.compile({ project, look, shot, solids, surround, textures, trial });
+    const scene = this.compiler.compile({ project, look, shot, solids, surround, textures, trial, faces });
     spent.scene = performance.now() - painted;
     return {
       scene,
@@ -288,9 +399,14 @@ export class SceneMaker {
   }
 
   /** The pictures that a project's finishes are fed from, each once; grey stands in for those that are unusable. */
-  private async texturesOf(finishes: readonly Finish[], findings: Finding[]): Promise<Texture[]> {
+  private async texturesOf(
+    { finishes }: Project,
+    look: Look,
+    trial: readonly Finish[],
+    findings: Finding[],
+  ): Promise<Texture[]> {
     const uses = new Map<string, { picture: PictureRef; coding: Coding; by: Set<string> }>();
-    for (const { name, feeds, coats } of finishes)
+    for (const { name, feeds, coats } of [...finishes, ...trial])
       for (const { source, picture, coding } of [...feeds, ...coats.flatMap((c) => c.feeds)]) {
         if (source !== 'picture') continue;
         const key = textureKey(picture, coding);
@@ -298,9 +414,12 @@ export class SceneMaker {
         use.by.add(name);
         uses.set(key, use);
       }
-    // pictures are large: what no finish is fed from is not kept
-    for (const key of this.textures.keys()) if (!uses.has(key)) this.textures.delete(key);
-    return Promise.all(
+    const beams = await this.beamsOf(look, findings);
+    // pictures are large: what nothing shows is not kept
+    const shown = new Set(beams.map((t) => t.key));
+    for (const { picture } of look.surround.panels) if (picture) shown.add(textureKey(picture, 'colour'));
+    for (const key of this.textures.keys()) if (!uses.has(key) && !shown.has(key)) this.textures.delete(key);
+    const fed = await Promise.all(
       [...uses].map(async ([key, { picture, coding, by }]) => {
         try {
           return await this.texture(picture, coding);
@@ -316,11 +435,12 @@ export class SceneMaker {
         }
       }),
     );
+    return [...fed, ...beams.filter((t) => !uses.has(t.key))];
   }
 
   private async surroundOf({ surround }: Look, findings: Finding[]): Promise<SurroundPicture> {
     try {
-      return await this.picture(surround.source, surround.id, surround.panels);
+      return await this.picture(surround.source, surround.id, surround.panels, findings);
     } catch (error) {
       const instead = PAINTED_SURROUNDS.find((s) => s.id === STAND_IN)!;
       findings.push(

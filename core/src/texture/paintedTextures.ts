@@ -3,6 +3,7 @@ import { encodeSrgb } from '../maths/colour.ts';
 import { lot } from '../maths/lot.ts';
 import { sin } from '../maths/reproducible.ts';
 import { PictureError } from '../picture/heads.ts';
+import { paintPattern } from './patterns.ts';
 import type { Pixels } from './texture.ts';
 
 export interface PaintedTexture {
@@ -140,8 +141,10 @@ const PAINTED: readonly (PaintedTexture & { shade: Shade })[] = [
 
 export const PAINTED_TEXTURES: readonly PaintedTexture[] = PAINTED;
 
-/** Paints one of them. @throws PictureError when there is none of that name */
+/** Paints one of them, or of the patterns of lights. @throws PictureError when there is none of that name */
 export function paintTexture(id: string): Pixels {
+  const pattern = paintPattern(id);
+  if (pattern) return pattern;
   const painted = PAINTED.find((p) => p.id === id);
   if (!painted) throw new PictureError(`no picture ${id} ships with this version`);
   const data = new Uint8Array(SIDE * SIDE * 4);

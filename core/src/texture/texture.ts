@@ -204,17 +204,42 @@ export interface TexturePreview {
 /** Widest preview, pixels. */
 const PREVIEW = 128;
 
+/** The largest level that is small enough. @param most pixels of its longer side */
+function levelWithin({ width, height, levels }: Texture, most: number) {
+  let level = 0;
+  let [w, h] = [width, height];
+  for (; Math.max(w, h) > most && level < levels.length - 1; level++) [w, h] = [halved(w), halved(h)];
+  return { level, w, h };
+}
+
+/**
+ * The largest level that is small enough, in linear light.
+ * @param most pixels of its longer side
+ * @returns red, green, blue and cover of each pixel, row by row from the top
+ */
+export function levelInLight(
+  texture: Texture,
+  most: number,
+): { width: number; height: number; data: Float32Array } {
+  const { level, w, h } = levelWithin(texture, most);
+  const { coding, deep, data, levels } = texture;
+  const out = new Float32Array(w * h * 4);
+  const at = data.byteOffset + levels[level];
+  if (deep) out.set(new Float16Array(data.buffer as ArrayBuffer, at, out.length));
+  else {
+    const { read } = byteChannels(new Uint8Array(data.buffer, at, out.length), coding);
+    for (let i = 0; i < out.length; i++) out[i] = read(i);
+  }
+  return { width: w, height: h, data: out };
+}
+
 /**
  * The largest level that is small enough, as a screen shows it; brighter than white is white.
  * @param most pixels of its longer side
  */
-export function previewOf(
-  { width, height, coding, deep, data, levels }: Texture,
-  most = PREVIEW,
-): TexturePreview {
-  let level = 0;
-  let [w, h] = [width, height];
-  for (; Math.max(w, h) > most && level < levels.length - 1; level++) [w, h] = [halved(w), halved(h)];
+export function previewOf(texture: Texture, most = PREVIEW): TexturePreview {
+  const { level, w, h } = levelWithin(texture, most);
+  const { width, height, coding, deep, data, levels } = texture;
   const small = new Uint8ClampedArray(w * h * 4);
   const at = data.byteOffset + levels[level];
   if (deep) {

@@ -102,6 +102,12 @@ export const CARD = 8;
 /** Flag of area lights that are ellipses in their rectangles. */
 export const ROUND = 16;
 
+/** Flag of cards that show mirrors their own lit surface. */
+export const WHITE = 32;
+
+/** Flag of lights that the camera sees. */
+export const SEEN = 64;
+
 /** Whether a light is scattered by diffuse lobes. */
 export const FEEDS_DIFFUSE = 1;
 
@@ -151,10 +157,10 @@ export const FINISH_BYTES = 2848;
 export const LIGHT_NODE_BYTES = 208;
 
 /** Bytes of the surround. */
-export const SURROUND_BYTES = 128;
+export const SURROUND_BYTES = 144;
 
 /** Bytes of an emitter. */
-export const EMITTER_BYTES = 128;
+export const EMITTER_BYTES = 144;
 
 /** Paths of a wave. */
 export const WAVE = 256;
@@ -870,8 +876,20 @@ export const SU_SEEN = 116;
 /** Surround: feeds. */
 export const SU_FEEDS = 120;
 
-/** Surround: free. */
-export const SU_FREE = 124;
+/** Surround: grounded. */
+export const SU_GROUNDED = 124;
+
+/** Surround: groundX. */
+export const SU_GROUND_X = 128;
+
+/** Surround: groundY. */
+export const SU_GROUND_Y = 132;
+
+/** Surround: groundZ. */
+export const SU_GROUND_Z = 136;
+
+/** Surround: eyeHeight. */
+export const SU_EYE_HEIGHT = 140;
 
 /** Emitter: kind. */
 export const E_KIND = 0;
@@ -968,6 +986,18 @@ export const E_FALL = 120;
 
 /** Emitter: reference. */
 export const E_REFERENCE = 124;
+
+/** Emitter: pattern. */
+export const E_PATTERN = 128;
+
+/** Emitter: patternScale. */
+export const E_PATTERN_SCALE = 132;
+
+/** Emitter: patternLevel. */
+export const E_PATTERN_LEVEL = 136;
+
+/** Emitter: profile. */
+export const E_PROFILE = 140;
 
 /** Photon: x. */
 export const PH_X = 0;

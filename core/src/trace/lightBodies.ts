@@ -1,10 +1,11 @@
 /** Bodies that rays run into in the place of lights. */
-import type { SceneSolid } from '../scene/renderScene.ts';
+import type { LightFace, SceneLight, SceneSolid } from '../scene/renderScene.ts';
 
-type Body = Pick<SceneSolid, 'triangles' | 'positions' | 'normals' | 'tangents'>;
+type Body = Pick<SceneSolid, 'key' | 'triangles' | 'positions' | 'normals' | 'tangents'>;
 
 /** A unit square about the origin that looks along −z, for area lights. */
-export const SQUARE: Body = {
+const SQUARE: Body = {
+  key: 'square',
   triangles: 2,
   positions: Float32Array.from([
     -0.5, -0.5, 0, 0.5, -0.5, 0, 0.5, 0.5, 0, -0.5, -0.5, 0, 0.5, 0.5, 0, -0.5, 0.5, 0,
@@ -50,6 +51,7 @@ function ball(): Body {
   for (let i = 0; i < positions.length; i += 9) area += areaOfTriangle(positions, i);
   const grown = Math.sqrt((4 * Math.PI) / area);
   return {
+    key: 'ball',
     triangles: faces.length,
     positions: positions.map((v) => v * grown),
     normals: positions,
@@ -68,3 +70,27 @@ export function areaOfTriangle(p: ArrayLike<number>, at: number): number {
 }
 
 export const BALL = ball();
+
+const faces = new WeakMap<LightFace, Body>();
+
+/** A face of its own, made once. */
+function faceBody(face: LightFace): Body {
+  let body = faces.get(face);
+  if (!body) {
+    const corners = face.positions.length / 3;
+    const each = (v: readonly number[]) => Float32Array.from({ length: corners * 3 }, (_, i) => v[i % 3]);
+    body = {
+      key: face.key,
+      triangles: corners / 3,
+      positions: face.positions,
+      normals: each([0, 0, -1]),
+      tangents: each([1, 0, 0]),
+    };
+    faces.set(face, body);
+  }
+  return body;
+}
+
+/** What rays run into in the place of a light that has a body, about its origin. */
+export const bodyOf = (light: SceneLight): Body =>
+  light.kind !== 'area' ? BALL : light.face ? faceBody(light.face) : SQUARE;

@@ -52,6 +52,10 @@ export const hasBody = (
 ): light is SceneLight & ({ kind: 'area' } | { kind: 'point'; radius: number }) =>
   light.kind === 'area' || isBall(light);
 
+/** White cards, which mirrors see as they are lit; each is a part of its own beyond the scene's. */
+export const isWhite = (light: SceneLight): light is SceneLight & { kind: 'area'; white: number } =>
+  light.kind === 'area' && light.white !== undefined;
+
 export const isBall = (light: SceneLight): light is SceneLight & { kind: 'point'; radius: number } =>
   light.kind === 'point' && (light.radius ?? 0) > 0;
 
@@ -151,18 +155,27 @@ function measured(p: Float32Array, first: number, count: number): RunShape {
 
 const CLOSED_FACES = 0.25;
 
+/** What of lights lies in the kernel's memory. */
+export interface LaidLights {
+  /** Where each light that has a body has its cumulative areas, in their order (hasBody). */
+  bodies: readonly number[];
+  /** Number of the first of their instances. */
+  first: number;
+  /** Addresses of pictures, by their keys. */
+  textures: Readonly<Record<string, number>>;
+}
+
 /**
  * Gathers what shines for an eye.
  * @param dressed finish of each part as this eye sees it
  * @param areas addresses of the solids' cumulative areas
- * @param bodies of lights: where the ball has its cumulative areas, and number of the first of their instances
  */
 export function eyeLights(
   scene: RenderScene,
   records: Float32Array,
   dressed: Int32Array,
   areas: readonly number[],
-  bodies: { ball: number; first: number } = { ball: 0, first: 0 },
+  laid: LaidLights = { bodies: [], first: 0, textures: {} },
 ): EyeLights {
   const { parts, instances, placements } = scene;
   const glowing: number[] = [];
@@ -186,7 +199,7 @@ export function eyeLights(
   for (const light of [...distant, ...cards, ...local]) {
     const body = hasBody(light) ? embodied.indexOf(light) : -1;
     if (body >= 0) ofBody[body] = number;
-    writeLight(light, number, floats, words, { ball: bodies.ball, instance: bodies.first + body });
+    writeLight(light, number, floats, words, body, laid);
     words[(number * K.EMITTER_BYTES + K.E_LINKS) / 4] = links.bits[scene.lights.indexOf(light)];
     if (light.kind !== 'directional') bounds.push({ emitter: number, ...boundOf(light) });
     number++;
@@ -275,7 +288,8 @@ function writeLight(
   number: number,
   floats: Float32Array,
   words: Int32Array,
-  body: { ball: number; instance: number },
+  body: number,
+  laid: LaidLights,
 ): void {
   const base = (number * K.EMITTER_BYTES) / 4;
   const { placed } = light;
@@ -285,12 +299,16 @@ function writeLight(
   words[base + K.E_KIND / 4] = kinds[light.kind];
   const round = light.kind === 'area' && light.round === true;
   words[base + K.E_FLAGS / 4] =
-    (light.shadow ? K.CASTS : 0) | (isCard(light) ? K.CARD : 0) | (round ? K.ROUND : 0);
+    (light.shadow ? K.CASTS : 0) |
+    (isCard(light) ? K.CARD : 0) |
+    (round ? K.ROUND : 0) |
+    (isWhite(light) ? K.WHITE : 0) |
+    ('seen' in light && light.seen ? K.SEEN : 0);
   words[base + K.E_GROUP / 4] = light.group;
   words[base + K.E_FEEDS / 4] = isCard(light) ? K.FEEDS_MIRROR : feedsOf(light.reach);
   const edge = light.kind === 'directional' ? (light.cosEdge ?? 1) : 1;
   const solid = edge < 1 ? 2 * Math.PI * (1 - edge) : 1;
-  put(K.E_X, ...placed.position, round ? (wide * high * Math.PI) / 4 : wide * high * solid);
+  put(K.E_X, ...placed.position, wide * high * faceShare(light) * solid);
   put(K.E_RIGHT_X, ...placed.right.map((v) => v * wide), light.kind === 'spot' ? light.cosInner : edge);
   put(K.E_UP_X, ...placed.up.map((v) => v * high), light.kind === 'spot' ? light.cosOuter : 0);
   const range = light.kind === 'spot' || light.kind === 'point' ? (light.range ?? 0) : 0;
@@ -301,13 +319,43 @@ function writeLight(
   const radiance = placed.colour.map((v) => v * perStrength(light)) as Vec;
   // how much a directional light may give a plane is asked for, not how bright it looks
   put(K.E_RED, ...radiance, luminance(...(light.kind === 'directional' ? placed.colour : radiance)));
-  if (!isBall(light)) return;
+  writeBeam(light, base, floats, words, laid.textures);
+  const triangles = isBall(light) ? BALL.triangles : faceTriangles(light);
+  if (triangles === 0) return;
+  // what is no rectangle is met and drawn by its triangles
   words[base + K.E_KIND / 4] = K.GLOW;
-  put(K.E_X + 12, 4 * Math.PI * light.radius ** 2);
-  words[base + K.E_CDF / 4] = body.ball;
-  words[base + K.E_COUNT / 4] = BALL.triangles;
+  put(K.E_X + 12, isBall(light) ? 4 * Math.PI * light.radius ** 2 : wide * high * faceShare(light));
+  words[base + K.E_CDF / 4] = laid.bodies[body];
+  words[base + K.E_COUNT / 4] = triangles;
   words[base + K.E_FIRST / 4] = 0;
-  words[base + K.E_INSTANCE / 4] = body.instance;
+  words[base + K.E_INSTANCE / 4] = laid.first + body;
+}
+
+const faceTriangles = (light: SceneLight) =>
+  light.kind === 'area' && light.face ? light.face.positions.length / 9 : 0;
+
+/** Share of its rectangle that an area light is. */
+const faceShare = (light: SceneLight) =>
+  light.kind !== 'area' ? 1 : light.face ? light.face.area : light.round ? Math.PI / 4 : 1;
+
+/** Levels of a pattern by which it can be out of focus. */
+const SOFTEST = 6;
+
+/** What a light is thrown through. */
+function writeBeam(
+  light: SceneLight,
+  base: number,
+  floats: Float32Array,
+  words: Int32Array,
+  textures: LaidLights['textures'],
+): void {
+  if (light.kind !== 'spot' && light.kind !== 'point') return;
+  if (light.profile) words[base + K.E_PROFILE / 4] = textures[light.profile] ?? 0;
+  if (light.kind !== 'spot' || !light.pattern) return;
+  const { texture, scale, soft } = light.pattern;
+  words[base + K.E_PATTERN / 4] = textures[texture] ?? 0;
+  floats[base + K.E_PATTERN_SCALE / 4] = scale;
+  floats[base + K.E_PATTERN_LEVEL / 4] = soft * SOFTEST;
 }
 
 /** What a light's body gives for its strength: radiance of a ball for its candela, of a disc at infinity for its lux. */
@@ -325,7 +373,7 @@ function boundOf(light: SceneLight): Omit<Bound, 'emitter'> {
   const any = { middle: placed.position, axis: placed.forward, radius: 0 };
   if (light.kind === 'area') {
     const { width, height } = light;
-    const share = light.round ? Math.PI / 4 : 1;
+    const share = faceShare(light);
     const radius = Math.sqrt(width * width + height * height) / 2;
     return { ...any, power: strength * width * height * share, radius, cosSpread: 1, cosReach: 0 };
   }

@@ -14,8 +14,8 @@ import { byteTable, textureKey, type Texture } from '../texture/texture.ts';
 import { sitesOf } from './sites.ts';
 import { instantiate, type KernelExports, type RayAddresses } from './kernel.ts';
 import * as K from './kernelLayout.ts';
-import { areaOfTriangle, BALL, SQUARE } from './lightBodies.ts';
-import { hasBody, isBall } from './lightTree.ts';
+import { areaOfTriangle, bodyOf } from './lightBodies.ts';
+import { hasBody, isWhite } from './lightTree.ts';
 import { isSharp, MOST_PHOTONS } from './photonSources.ts';
 import { halfFloats, surroundMap, type SurroundMap } from './surroundMap.ts';
 
@@ -30,8 +30,10 @@ export interface SceneAddresses extends RayAddresses {
   eyeBytes: number;
   /** Cumulative areas of each solid's triangles, run by run (a place in them for each triangle, and one more). */
   areas: number[];
-  /** The same of the ball that point lights with a radius are. */
-  ball: number;
+  /** The same of each light that has a body, in their order (hasBody). */
+  bodies: number[];
+  /** Pictures that lights are thrown through, by their keys. */
+  textures: Record<string, number>;
   /** Room for photons as they land, as they are sorted, and for their cells; the same for all scenes that have something sharp. */
   photons: { landed: number; sorted: number; cells: number } | null;
   /** Room for a lane's share groups of a wave. */
@@ -134,11 +136,11 @@ export class SceneMemory {
     };
     const runs = runsOf(scene);
     const solids = scene.solids.map((solid, i) => this.solid(solid, runs[i]));
-    const square = this.solid({ key: 'square', uv: new Float32Array(0), ...SQUARE }, [2]);
-    const bodies = scene.lights.filter(hasBody);
-    const ball = bodies.some(isBall)
-      ? this.solid({ key: 'ball', uv: new Float32Array(0), ...BALL }, [BALL.triangles])
-      : square;
+    const lights = scene.lights.filter(hasBody);
+    const bodies = lights.map((light) => {
+      const body = bodyOf(light);
+      return this.solid({ uv: new Float32Array(0), ...body }, [body.triangles]);
+    });
     const { instances, placements, parts } = scene;
     const instanceCount = instances.count + bodies.length;
     const instancesAt = block(instanceCount * K.INSTANCE_BYTES);
@@ -151,13 +153,15 @@ export class SceneMemory {
       this.instance(instancesAt, i, world, address, firstPart[i], K.CASTS_SHADOW);
       triangles += scene.solids[instances.solid[i]].triangles;
     }
-    bodies.forEach((light, k) => {
+    let white = parts.count;
+    lights.forEach((light, k) => {
       const { position, right, up, forward } = light.placed;
       const [w, h, d] =
         light.kind === 'area' ? [light.width, light.height, 1] : [light.radius, light.radius, light.radius];
       const world = [0, 1, 2].flatMap((a) => [right[a] * w, up[a] * h, -forward[a] * d, position[a]]);
-      const body = light.kind === 'area' ? square : ball;
-      this.instance(instancesAt, instances.count + k, world, body, 0, K.IS_LIGHT);
+      // white cards have parts of their own, after the scene's
+      const part = isWhite(light) ? white++ : 0;
+      this.instance(instancesAt, instances.count + k, world, bodies[k], part, K.IS_LIGHT);
     });
     const pictures = this.pictures(scene);
     const { records, recipes } = this.finishes.compile(scene.finishes, pictures);
@@ -176,8 +180,7 @@ export class SceneMemory {
     const most = scene.lights.length + parts.count + 1;
     const eyeBytes =
       Math.ceil(
-        (parts.count * K.PART_BYTES + (most + 1) * (K.EMITTER_BYTES + K.LIGHT_NODE_BYTES + K.SOURCE_BYTES)) /
-          64,
+        (white * K.PART_BYTES + (most + 1) * (K.EMITTER_BYTES + K.LIGHT_NODE_BYTES + K.SOURCE_BYTES)) / 64,
       ) *
         64 +
       64;
@@ -205,7 +208,8 @@ export class SceneMemory {
       eyes,
       eyeBytes,
       areas: solids.map((s) => s.areas),
-      ball: ball.areas,
+      bodies: bodies.map((b) => b.areas),
+      textures: this.beams(scene),
       photons: scene.finishes.some((_, i) => isSharp(records, i))
         ? (this.photons ??= this.roomForPhotons())
         : null,
@@ -220,6 +224,15 @@ export class SceneMemory {
   private pictures({ textures }: RenderScene): Pictures {
     const laid = new Map(textures.map((t) => [t.key, this.texture(t)]));
     return ({ picture, coding }) => laid.get(textureKey(picture, coding)) ?? NO_PICTURE;
+  }
+
+  /** Addresses of the pictures that lights are thrown through. */
+  private beams({ lights, textures }: RenderScene): Record<string, number> {
+    const keys = new Set(lights.flatMap((l) => (l.kind === 'spot' || l.kind === 'point' ? [l.profile] : [])));
+    for (const light of lights) if (light.kind === 'spot') keys.add(light.pattern?.texture);
+    return Object.fromEntries(
+      textures.filter((t) => keys.has(t.key)).map((t) => [t.key, this.texture(t).at]),
+    );
   }
 
   private texture(texture: Texture): PictureAddress {

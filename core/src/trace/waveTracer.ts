@@ -7,7 +7,7 @@ import { squareOf, type Film } from './film.ts';
 import { F, RECORD } from './finishRecords.ts';
 import { instantiate, type KernelExports } from './kernel.ts';
 import * as K from './kernelLayout.ts';
-import { eyeLights, feedsOf, type EyeLights } from './lightTree.ts';
+import { eyeLights, feedsOf, isWhite, type EyeLights } from './lightTree.ts';
 import { photonCount, photonRadius, photonSources, type PhotonSources } from './photonSources.ts';
 import type { PreparedScene } from './prepare.ts';
 
@@ -99,7 +99,9 @@ export class WaveTracer implements TileTracer {
       eye.dress || eye.visible || !addresses.photons
         ? null
         : photonSources(scene, records, lights, addresses.surround);
-    const words = new Int32Array(buffer, partsAt, (parts.count * K.PART_BYTES) / 4);
+    const whites = scene.lights.filter(isWhite);
+    const allParts = parts.count + whites.length;
+    const words = new Int32Array(buffer, partsAt, (allParts * K.PART_BYTES) / 4);
     // surfaces of coats may be panes, whatever the coat below is
     let sheets = hasPane(records, scene.finishes.length);
     for (let i = 0; i < parts.count; i++) {
@@ -115,7 +117,13 @@ export class WaveTracer implements TileTracer {
       words[at + K.PART_GROUP / 4] = parts.group[i];
       words[at + K.PART_LINKS / 4] = lights.links[parts.thing[i]];
     }
-    const emittersAt = partsAt + parts.count * K.PART_BYTES;
+    whites.forEach(({ white }, k) => {
+      words.fill(0, ((parts.count + k) * K.PART_BYTES) / 4, ((parts.count + k + 1) * K.PART_BYTES) / 4);
+      const at = ((parts.count + k) * K.PART_BYTES) / 4;
+      words[at] = white;
+      words[at + K.PART_EMITTER / 4] = -1;
+    });
+    const emittersAt = partsAt + allParts * K.PART_BYTES;
     new Uint8Array(buffer, emittersAt, lights.emitters.byteLength).set(new Uint8Array(lights.emitters));
     const flags = new Int32Array(buffer, emittersAt, lights.emitters.byteLength / 4);
     for (const e of sources?.emitters ?? []) flags[(e * K.EMITTER_BYTES + K.E_FLAGS) / 4] |= K.BY_PHOTONS;
@@ -174,7 +182,12 @@ export class WaveTracer implements TileTracer {
       floats.set([...m.slice(row * 3, row * 3 + 3), tint[row]], (K.SU_XX + row * 16) / 4);
     words.set([s.map, s.columns, s.rows], K.SU_MAP / 4);
     floats[K.SU_WEIGHT / 4] = Math.PI * s.mean * gain * luminance(tint[0], tint[1], tint[2]);
-    words.set([surround.group, surround.seen ? 1 : 0, feedsOf(surround.reach)], K.SU_GROUP / 4);
+    const { ground } = surround;
+    words.set(
+      [surround.group, surround.seen ? 1 : 0, feedsOf(surround.reach), ground ? 1 : 0],
+      K.SU_GROUP / 4,
+    );
+    if (ground) floats.set([...ground.at, ground.eye], K.SU_GROUND_X / 4);
     this.kernel.setSurround(at);
   }
 
@@ -238,7 +251,8 @@ export class WaveTracer implements TileTracer {
     let lights = this.lights.get(key);
     if (!lights) {
       lights = eyeLights(scene, records, dressed, addresses.areas, {
-        ball: addresses.ball,
+        bodies: addresses.bodies,
+        textures: addresses.textures,
         first: addresses.firstLight,
       });
       this.lights.set(key, lights);

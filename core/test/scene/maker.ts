@@ -13,5 +13,6 @@ export const testMaker = (drawing?: () => string): SceneMaker =>
       return new TextEncoder().encode(drawing());
     },
     uploadedPicture: () => Promise.reject(new Error('none')),
+    uploadedProfile: () => Promise.reject(new Error('none')),
     uploadedSurround: () => Promise.reject(new Error('none')),
   });

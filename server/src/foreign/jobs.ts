@@ -1,6 +1,6 @@
 /** What is asked of a reading process, and what it answers. */
 import type { Project } from '@wemlox/core/document';
-import type { UploadKind } from '@wemlox/wire';
+import type { AssetLine, UploadKind } from '@wemlox/wire';
 
 export type ReadingJob =
   | { kind: UploadKind; path: string }
@@ -9,12 +9,14 @@ export type ReadingJob =
 
 export interface ReadProject {
   project: Project;
-  assets: { kind: UploadKind; hash: string; name: string }[];
+  assets: { kind: UploadKind; hash: string; name: string; facts: AssetLine['facts'] }[];
 }
 
-/** Name a file gives itself; null when it has none. */
+/** What a file says. */
 export interface ReadAsset {
+  /** Name it gives itself; null when it has none. */
   ownName: string | null;
+  facts: AssetLine['facts'];
 }
 
 /** A file that cannot be used: what kind of thing is wrong, and what. */

@@ -3,7 +3,10 @@ import 'reflect-metadata';
 import { createHash } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { DocumentError, picturesOf, unpackProject } from '@wemlox/core/document';
+import { DocumentError, picturesOf, unpackProject, type Project } from '@wemlox/core/document';
+import { ProfileError, readProfile } from '@wemlox/core/light/profile';
+import { reduced, surroundFacts, type SurroundPicture } from '@wemlox/core/light/surround';
+import { encodeSrgb } from '@wemlox/core/maths/colour';
 import { PictureError, readLinearPicture } from '@wemlox/core/picture/files';
 import { openDrawing } from '@wemlox/core/drawing/drawing';
 import { OpenFont } from '@wemlox/core/type/font';
@@ -12,7 +15,7 @@ import { loadRegions } from '@wemlox/core/plane/region';
 import { readSurround } from '@wemlox/core/texture/readSurround';
 import { readTexture } from '@wemlox/core/texture/readTexture';
 import { decoders } from '@wemlox/render/codecs';
-import type { UploadKind } from '@wemlox/wire';
+import type { SurroundLine, UploadKind } from '@wemlox/wire';
 import { FontError } from '@wemlox/core/type/unwrap';
 import type { ReadAsset, ReadingAnswer, ReadingJob, ReadProject, Unreadable } from './jobs.ts';
 
@@ -20,34 +23,71 @@ const PNG = [0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a];
 const sha256 = async (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex');
 
 async function readAsset(kind: UploadKind, bytes: Uint8Array): Promise<ReadAsset> {
-  if (kind === 'font') return { ownName: (await OpenFont.open(bytes)).name };
-  if (kind === 'surround') await readSurround(bytes, decoders);
+  if (kind === 'font') return { ownName: (await OpenFont.open(bytes)).name, facts: null };
+  if (kind === 'surround') return { ownName: null, facts: factsOf(await readSurround(bytes, decoders)) };
+  if (kind === 'profile') readProfile(bytes);
   else if (kind === 'film') readLinearPicture(bytes);
   else if (kind === 'picture') await readTexture(bytes, 'colour', decoders);
   else if (kind === 'drawing') {
     await loadRegions();
     openDrawing(bytes, drawingKindOf(bytes));
   } else if (!PNG.every((v, i) => bytes[i] === v)) throw new PictureError('the proof is not a PNG picture');
-  return { ownName: null };
+  return { ownName: null, facts: null };
+}
+
+/** A small picture of a surround is at most so wide, pixels, unless its sides are odd. */
+const SMALL = 80;
+/** How bright the mean of a surround stands in its small picture. */
+const MIDDLE = 0.18;
+
+/** What a surround is like; its small picture is as bright as an eye would get used to it. */
+function factsOf(picture: SurroundPicture): SurroundLine {
+  const { mean, peak, stops, peakDirection } = surroundFacts(picture);
+  const { width, height, data } = reduced(picture, SMALL);
+  const gain = MIDDLE / Math.max(mean, 1e-9);
+  const rgb = Uint8Array.from(data, (v) => Math.round(encodeSrgb(Math.min(1, v * gain)) * 255));
+  return {
+    mean,
+    peak,
+    stops,
+    peakDirection,
+    small: { width, height, rgb: Buffer.from(rgb).toString('base64') },
+  };
+}
+
+/** What each file of a project is to it. */
+function kindsIn({ blocks, finishes, looks }: Project): (hash: string) => UploadKind {
+  const lights = looks.flatMap((l) => l.rig);
+  const panels = looks.flatMap((l) => l.surround.panels);
+  const kinds = new Map<string, UploadKind>();
+  const are = (kind: UploadKind, hashes: readonly (string | undefined)[]) =>
+    hashes.forEach((hash) => hash !== undefined && kinds.set(hash, kind));
+  are(
+    'profile',
+    lights.map((l) => ('profile' in l ? l.profile?.id : undefined)),
+  );
+  are('picture', [
+    ...lights.map((l) => ('pattern' in l ? l.pattern?.id : undefined)),
+    ...panels.map((p) => p.picture?.id),
+    ...finishes.flatMap(picturesOf),
+  ]);
+  are(
+    'drawing',
+    blocks.map((b) => b.drawing?.id),
+  );
+  are('font', [...lights.map((l) => ('font' in l ? l.font.id : undefined)), ...blocks.map((b) => b.font.id)]);
+  return (hash) => kinds.get(hash) ?? 'surround';
 }
 
 async function readProject(bytes: Uint8Array, folder: string): Promise<ReadProject> {
   const { project, assets } = await unpackProject(bytes, sha256);
-  const fonts = new Set(project.blocks.map((b) => b.font.id));
-  const pictures = new Set(project.finishes.flatMap(picturesOf));
-  const drawings = new Set(project.blocks.map((b) => b.drawing?.id));
+  const kindOf = kindsIn(project);
   const read: ReadProject['assets'] = [];
   for (const { hash, name, bytes: file } of assets) {
-    const kind = fonts.has(hash)
-      ? 'font'
-      : drawings.has(hash)
-        ? 'drawing'
-        : pictures.has(hash)
-          ? 'picture'
-          : 'surround';
-    await readAsset(kind, file);
+    const kind = kindOf(hash);
+    const { facts } = await readAsset(kind, file);
     await writeFile(join(folder, hash), file);
-    read.push({ kind, hash, name });
+    read.push({ kind, hash, name, facts });
   }
   return { project, assets: read };
 }
@@ -58,6 +98,7 @@ function unreadableOf(error: unknown): Unreadable {
     return { title: 'Not a valid document', message, problems: error.problems };
   if (error instanceof FontError) return { title: 'Not a usable font', message };
   if (error instanceof DrawingError) return { title: 'Not a usable drawing', message };
+  if (error instanceof ProfileError) return { title: 'Not a usable photometric file', message };
   if (error instanceof PictureError) return { title: 'Not a usable picture', message };
   // what a reader trips over is in the file
   return { title: 'Not a usable file', message: `the file is damaged (${message.slice(0, 200)})` };

@@ -1,18 +1,19 @@
 /** Uploaded files by hash: checked for what they claim to be before they are kept. */
 import { readFile } from 'node:fs/promises';
-import { Router } from 'express';
-import { BITMAP, DRAWING, FILM, FONT, KEPT, SURROUND, TEXTURE } from '@wemlox/core/ceilings';
+import { json, Router } from 'express';
+import { BITMAP, DRAWING, FILM, FONT, KEPT, PROFILE, SURROUND, TEXTURE } from '@wemlox/core/ceilings';
 import {
   assetChunks,
   findAsset,
   listAssets,
   putAsset,
   removeUnused,
+  tagAsset,
   unusedAssets,
   type Pool,
 } from '@wemlox/store';
 import { sessionOf } from '../actor.ts';
-import { AssetQuery, type UploadKind } from '@wemlox/wire';
+import { AssetQuery, AssetTags, type UploadKind } from '@wemlox/wire';
 import { checkJson } from '@wemlox/core/document';
 import type { Readers } from '../foreign/readers.ts';
 import { withUpload } from '../upload.ts';
@@ -22,6 +23,7 @@ const LARGEST: Record<UploadKind, number> = {
   surround: SURROUND.bytes,
   drawing: Math.max(DRAWING.bytes, BITMAP.bytes),
   picture: TEXTURE.bytes,
+  profile: PROFILE.bytes,
   proof: SURROUND.bytes,
   film: FILM.bytes,
 };
@@ -45,15 +47,21 @@ export function assetRoutes(pool: Pool, readers: Readers): Router {
   router.post('/', async (req, res) => {
     const { kind, name } = checkJson(AssetQuery, { ...req.query });
     const kept = await withUpload(req, LARGEST[kind], async ({ path }) => {
-      const { ownName } = await readers.read({ kind, path });
+      const { ownName, facts } = await readers.read({ kind, path });
       return putAsset(
         sessionOf(pool, res),
         kind,
         ownName ?? name ?? kind,
         new Uint8Array(await readFile(path)),
+        facts,
       );
     });
     res.status(201).json(kept);
+  });
+
+  router.put('/:hash/tags', json(), async (req, res) => {
+    const { tags } = checkJson(AssetTags, req.body);
+    res.json(await tagAsset(sessionOf(pool, res), req.params.hash, tags));
   });
 
   router.get('/:hash', async (req, res) => {

@@ -39,8 +39,14 @@ export function projectRoutes(pool: Pool, readers: Readers): Router {
   router.post('/file', async (req, res) => {
     const made = await withUpload(req, PROJECT_FILE.bytes, async ({ path, folder }) => {
       const { project, assets } = await readers.read({ kind: 'project', path, folder });
-      for (const { kind, hash, name } of assets)
-        await putAsset(sessionOf(pool, res), kind, name, new Uint8Array(await readFile(join(folder, hash))));
+      for (const { kind, hash, name, facts } of assets)
+        await putAsset(
+          sessionOf(pool, res),
+          kind,
+          name,
+          new Uint8Array(await readFile(join(folder, hash))),
+          facts,
+        );
       return createProject(sessionOf(pool, res), project, undefined, 'Imported');
     });
     res.status(201).json(made);

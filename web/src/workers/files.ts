@@ -4,6 +4,7 @@ import kernelUrl from '@wemlox/core/kernel/kernel-shared.wasm?url';
 import jpegUrl from '@jsquash/jpeg/codec/dec/mozjpeg_dec.wasm?url';
 import webpUrl from '@jsquash/webp/codec/dec/webp_dec.wasm?url';
 import weightsUrl from '@wemlox/core/weights/rt_hdr.tza?url';
+import { readProfile } from '@wemlox/core/light/profile';
 import { readSurround } from '@wemlox/core/texture/readSurround';
 import { readTexture, type Decoders } from '@wemlox/core/texture/readTexture';
 import { fontUrl } from './fontFiles.ts';
@@ -34,6 +35,7 @@ export const webSources: Sources = {
   uploadedFont: (hash) => fetched(`/api/assets/${hash}`, 'the font'),
   uploadedDrawing: (hash) => fetched(`/api/assets/${hash}`, 'the drawing'),
   uploadedPicture: async (hash, coding) => readTexture(await uploadedFile(hash), coding, decoders),
+  uploadedProfile: async (hash) => readProfile(await fetched(`/api/assets/${hash}`, 'the profile')),
   uploadedSurround: async (hash) =>
     readSurround(await fetched(`/api/assets/${hash}`, 'the surround'), decoders),
 };
