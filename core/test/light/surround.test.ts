@@ -76,7 +76,7 @@ describe('painted surrounds', () => {
   it.each(PAINTED_SURROUNDS.map((s) => s.id))('%s lights from all sides, the same at every size', (id) => {
     const [small, large] = [paintSurround(id, 64), paintSurround(id, 256)];
     expect([large.width, large.height]).toEqual([256, 128]);
-    for (const v of large.data) expect(v >= 0 && Number.isFinite(v)).toBe(true);
+    expect(large.data.every((v) => v >= 0 && Number.isFinite(v))).toBe(true);
     const [a, b] = [surroundFacts(small), surroundFacts(large)];
     expect(b.mean).toBeGreaterThan(0);
     expect(Math.abs(a.mean / b.mean - 1)).toBeLessThan(0.25);
