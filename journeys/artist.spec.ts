@@ -206,7 +206,7 @@ test('from a word to a proof, two files and a crash', async ({ page }) => {
     await expect(page.getByTestId('dome').getByRole('button')).toHaveCount(3);
     const mark = page.getByTestId('dome').getByRole('button', { name: /^Key/ });
     const dome = await page.getByTestId('dome').boundingBox();
-    const at = await mark.locator('circle').boundingBox();
+    const at = await mark.locator('.mark').boundingBox();
     await page.mouse.move(at!.x + at!.width / 2, at!.y + at!.height / 2);
     await page.mouse.down();
     await page.mouse.move(dome!.x + dome!.width * 0.75, dome!.y + dome!.height * 0.6, { steps: 6 });

@@ -95,7 +95,7 @@ test('one source is seen alone, a proof waits for the balance, and all comes bac
 test('light is caught where the type is pointed at', async ({ page }) => {
   await page.goto(`${studio.url}/p/ostrel/dusk-chrome/light`);
   await traced(page, 6);
-  await page.getByTestId('dome').getByRole('button', { name: /^Rim/ }).locator('circle').click();
+  await page.getByTestId('dome').getByRole('button', { name: /^Rim/ }).locator('.mark').click();
   await page.getByRole('button', { name: 'Catch' }).click();
   const box = (await stage(page).boundingBox())!;
   // on the upright of the T

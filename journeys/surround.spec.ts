@@ -110,7 +110,7 @@ test('the surround is turned by its unwrapped picture, looked at by itself, and 
   await page.keyboard.press('Escape');
   await expect(dialog).toHaveCount(0);
 
-  await page.getByRole('button', { name: 'Keep the surround as a file' }).click();
+  await page.getByRole('button', { name: 'Keep the surround as .exr' }).click();
   await expect(page.getByText(/lies with the surrounds/)).toBeVisible();
   await expect.poll(async () => (await stance()).source).toBe('picture');
   await traced(page, 2);

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { zipSync } from 'fflate';
 import { encode as encodePng } from 'fast-png';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { newFeed, unpackProject, VERSION, type Project } from '@wemlox/core/document';
+import { newFeed, newLight, unpackProject, VERSION, type Project } from '@wemlox/core/document';
 import { READY_FINISHES } from '@wemlox/core/finish/readyFinishes';
 import { encodeExr, encodeHdr } from '@wemlox/core/picture/files';
 import { sha256 } from '@wemlox/store';
@@ -180,10 +180,71 @@ describe('uploads', () => {
     expect(listed.map((a: { name: string }) => a.name)).toEqual(['hull.png', 'light.exr']);
   });
 
-  it('takes .hdr and .exr environments', async () => {
-    for (const bytes of [encodeHdr(environment()), encodeExr(environment())]) {
-      expect((await call('POST', '/assets?kind=surround&name=env', bytes)).status).toBe(201);
+  it('takes .hdr and .exr environments, says what they are like, and finds them by words', async () => {
+    for (const bytes of [encodeHdr(environment([2, 3, 4])), encodeExr(environment([2, 3, 4]))]) {
+      const { status, json } = await call('POST', '/assets?kind=surround&name=env', bytes);
+      expect(status).toBe(201);
+      expect(json.facts.mean).toBeGreaterThan(0);
+      expect(json.facts.peak).toBeGreaterThanOrEqual(json.facts.mean);
+      const { width, height, rgb } = json.facts.small;
+      expect(Buffer.from(rgb, 'base64')).toHaveLength(width * height * 3);
+      const tagged = await call('PUT', `/assets/${json.hash}/tags`, { tags: ['harbour', 'dusk'] });
+      expect(tagged.json.tags).toEqual(['harbour', 'dusk']);
+      const listed = await (await fetch(`${base}/assets?kind=surround`)).json();
+      expect(listed.find((a: { hash: string }) => a.hash === json.hash)).toMatchObject({
+        tags: ['harbour', 'dusk'],
+        facts: json.facts,
+      });
+      expect((await call('PUT', `/assets/${json.hash}/tags`, { tags: ['x'.repeat(41)] })).status).toBe(422);
     }
+    expect((await call('PUT', `/assets/${'0'.repeat(64)}/tags`, { tags: [] })).status).toBe(404);
+  });
+
+  it('takes photometric files, carries them in project files, and says what is wrong with others', async () => {
+    const ies = (angles: string) =>
+      new TextEncoder().encode(
+        `IESNA:LM-63-2002\n[TEST] made up\nTILT=NONE\n1 900 1 3 1 1 2 0 0 0\n1 1 12\n${angles}\n0\n300 150 0\n`,
+      );
+    const taken = await call('POST', '/assets?kind=profile&name=deck-lamp.ies', ies('0 45 90'));
+    expect(taken.status).toBe(201);
+    const wrong = await call('POST', '/assets?kind=profile&name=x.ies', ies('0 90 45'));
+    expect(wrong.status).toBe(422);
+    expect(wrong.json.title).toBe('Not a usable photometric file');
+    expect(wrong.json.detail).toMatch(/line 6: vertical angles rise/);
+    const document = project('Profiled');
+    document.looks[0].rig.push(
+      newLight('spot', 'Deck lamp', {
+        profile: { source: 'asset', id: taken.json.hash, name: 'deck-lamp.ies', candela: 300, lumens: 2 },
+      }),
+    );
+    const { id } = (await call('POST', '/projects', { document })).json;
+    const file = new Uint8Array(await (await fetch(`${base}/projects/${id}/file`)).arrayBuffer());
+    const { assets } = await unpackProject(file, async (b) => sha256(b));
+    expect(assets.map((a) => a.name)).toEqual(['deck-lamp.ies']);
+    expect((await call('POST', '/projects/file', file)).status).toBe(201);
+  });
+
+  it('keeps rigs for other projects, whole and in the newest version, with their files', async () => {
+    const lights = [newLight('area', 'Key'), newLight('array', 'Ring', { form: 'ring' })];
+    const kept = await call('POST', '/rigs', { version: VERSION, rig: { name: 'Quay', size: 0.8, lights } });
+    expect(kept.status).toBe(201);
+    expect(kept.json).toMatchObject({ version: VERSION, rig: { name: 'Quay', size: 0.8 } });
+    expect(kept.json.rig.lights).toHaveLength(2);
+    const none = await call('POST', '/rigs', {
+      version: VERSION,
+      rig: { name: 'Quay', size: 0.8, lights: [] },
+    });
+    expect(none.status).toBe(422);
+    const newer = await call('POST', '/rigs', { version: VERSION + 1, rig: { name: 'Q', size: 1, lights } });
+    expect(newer.json.detail ?? newer.json.problems?.join()).toMatch(/newer Wemlox/);
+    const names = async () =>
+      (await (await fetch(`${base}/rigs`)).json()).map((r: { rig: { name: string } }) => r.rig.name);
+    expect(await names()).toEqual(['Quay']);
+    expect((await call('DELETE', `/rigs/${kept.json.id}`)).status).toBe(204);
+    expect(await names()).toEqual([]);
+    expect((await call('POST', `/rigs/${kept.json.id}/restore`)).status).toBe(204);
+    expect(await names()).toEqual(['Quay']);
+    expect((await call('DELETE', '/rigs/nowhere')).status).toBe(404);
   });
 
   it('refuses environments with pixels that are not numbers, of the wrong shape or cut short, saying where', async () => {

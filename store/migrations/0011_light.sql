@@ -11,7 +11,7 @@ CREATE TABLE rigs (
   files       text[] NOT NULL,
   kept_at     timestamptz NOT NULL DEFAULT now(),
   deleted_at  timestamptz,
-  actor       text NOT NULL REFERENCES actors (id)
+  actor       text NOT NULL
 );
 CREATE INDEX rigs_files ON rigs USING gin (files);
 

@@ -1,9 +1,10 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { KEPT } from '@wemlox/core/ceilings';
-import { newFeed, newProject, plainFinish, VERSION } from '@wemlox/core/document';
+import { newFeed, newLight, newProject, plainFinish, VERSION } from '@wemlox/core/document';
 import {
   createProject,
   keepFinish,
+  keepRig,
   MissingError,
   putAsset,
   QuotaError,
@@ -38,6 +39,25 @@ describe('unused files', () => {
     ]);
     expect(await sweepAssets(db.session)).toBe(1);
     await expect(removeUnused(db.session, idle.hash)).rejects.toBeInstanceOf(MissingError);
+  });
+
+  it('are no files that a light of a project or of the library leans on', async () => {
+    const [thrown, kept, idle] = await Promise.all(
+      [15, 16, 17].map((v) => putAsset(db.session, 'profile', `profile ${v}`, new Uint8Array([v, v, v]))),
+    );
+    const lamp = (id: string) =>
+      newLight('point', 'Lantern', {
+        profile: { source: 'asset', id, name: 'deck.ies', candela: 9, lumens: 3 },
+      });
+    const document = newProject('Lit', 'WORD', []);
+    document.looks[0].rig.push(lamp(thrown.hash));
+    await createProject(db.session, document);
+    await keepRig(db.session, { name: 'Kept', size: 1, lights: [lamp(kept.hash)] }, VERSION);
+    const unused = (await unusedAssets(db.session)).map((a) => a.hash);
+    expect(unused).toContain(idle.hash);
+    expect(unused).not.toContain(thrown.hash);
+    expect(unused).not.toContain(kept.hash);
+    await removeUnused(db.session, idle.hash);
   });
 
   it('are no pictures that a finish of a project or of the library is fed from', async () => {

@@ -7,6 +7,7 @@ export * from './edit.ts';
 export * from './finishes.ts';
 export * from './letters.ts';
 export * from './lights.ts';
+export * from './lightShapes.ts';
 export * from './looks.ts';
 export * from './panels.ts';
 export * from './parameters.ts';

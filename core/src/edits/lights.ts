@@ -157,6 +157,48 @@ export const moveLight = (
   },
 });
 
+/** Moves lights together, each around what it looks at, radians. */
+export function moveLights(
+  project: Project,
+  look: string,
+  ids: readonly string[],
+  by: Pick<Light, 'azimuth' | 'elevation'>,
+): Edit {
+  const moves = ids.map((id) => {
+    const { azimuth, elevation } = standingOf(lightIn(project, look, id));
+    return moveLight(project, look, id, {
+      azimuth: azimuth + by.azimuth,
+      elevation: elevation + by.elevation,
+    });
+  });
+  return {
+    label: moves.length === 1 ? moves[0]!.label : `Move ${moves.length} lights`,
+    make: (p) => moves.forEach((move) => move.make(p)),
+  };
+}
+
+/**
+ * Stands a light straight before a face and has it look there.
+ * @param at the face's middle, from the centre of the type @param normal away from the face @param distance metres
+ */
+export const standBefore = (
+  project: Project,
+  look: string,
+  id: string,
+  at: readonly number[],
+  normal: readonly number[],
+  distance: number,
+): Edit => ({
+  label: `Stand ${lightIn(project, look, id).name} before a face`,
+  make: (p) => {
+    const light = lightIn(p, look, id);
+    if (!('stands' in light)) throw new EditRefused(`${light.name} is infinitely far away`);
+    light.stands = 'free';
+    light.aim = at.map((v) => within(v, -1000, 1000));
+    light.place = at.map((v, i) => within(v + (normal[i] ?? 0) * distance, -1000, 1000));
+  },
+});
+
 /** Has a light follow another, or what glows; it is as strong as it was until that changes. */
 export function followLight(
   project: Project,

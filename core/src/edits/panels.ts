@@ -1,5 +1,13 @@
 /** Edits of the light painted on a look's surround. */
-import { cutName, MOST, type Light, type Panel, type Project, type Stop } from '../document/index.ts';
+import {
+  cutName,
+  MOST,
+  type Light,
+  type Panel,
+  type PictureRef,
+  type Project,
+  type Stop,
+} from '../document/index.ts';
 import { wrapped } from '../light/placing.ts';
 import { found, named, room, within, type Edit } from './edit.ts';
 
@@ -99,6 +107,38 @@ export function setPanelStops(
     },
   };
 }
+
+/** Has a panel show a picture; white for none. */
+export const picturePanel = (
+  project: Project,
+  look: string,
+  id: string,
+  picture: PictureRef | null,
+): Edit => ({
+  label: `Picture of ${panelIn(project, look, id).name} → ${picture?.name ?? 'none'}`,
+  make: (p) => {
+    const panel = panelIn(p, look, id);
+    panel.picture = picture && { ...picture };
+    panel.shape = 'picture';
+  },
+});
+
+/** Stretches and turns a panel, radians. */
+export const sizePanel = (
+  project: Project,
+  look: string,
+  id: string,
+  size: Partial<Pick<Panel, 'width' | 'height' | 'turn'>>,
+): Edit => ({
+  label: `Size of ${panelIn(project, look, id).name}`,
+  joins: true,
+  make: (p) => {
+    const panel = panelIn(p, look, id);
+    if (size.width !== undefined) panel.width = within(size.width, 0.001, 2 * Math.PI);
+    if (size.height !== undefined) panel.height = within(size.height, 0.001, 2 * Math.PI);
+    if (size.turn !== undefined) panel.turn = within(wrapped(size.turn), -Math.PI, Math.PI);
+  },
+});
 
 /** Takes a picture in which a surround's panels are painted already: they go from it. */
 export const keptSurround = (

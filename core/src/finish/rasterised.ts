@@ -10,17 +10,18 @@ const isBody = (s: Surface) =>
   (s.subsurface_weight > 0 && s.base_metalness < 1) ||
   (isGlass(s) && s.transmission_depth > 0 && s.transmission_scatter.some((v) => v > 0));
 
-const reachesAll = ({ mirrored, lights, blur_mirrored }: Look['surround']) =>
-  mirrored === lights && (!mirrored || blur_mirrored === 0);
+const reachesAll = ({ mirrored, lights, blur_mirrored, seen, ground }: Look['surround']) =>
+  mirrored === lights && (!mirrored || blur_mirrored === 0) && !(seen && ground);
 
 /** Whether a light is drawn as it is: a point or a rectangle that reaches everything, everywhere. */
 function isPlain(light: Look['rig'][number]): boolean {
   if (light.kind === 'card' || light.only.length > 0) return false;
   if (!light.diffuse || !light.mirrored || !light.through) return false;
   if (light.kind === 'array') return light.form !== 'ring' && light.form !== 'row';
-  if (light.kind === 'area') return light.shape === 'rectangle';
-  if (light.kind === 'point') return light.radius === 0 && light.fall !== 'clamped';
-  return light.kind === 'spot' ? light.fall !== 'clamped' : light.kind === 'directional' && light.size === 0;
+  if (light.kind === 'area') return light.shape === 'rectangle' && !light.seen;
+  if (light.kind === 'point') return light.radius === 0 && light.fall !== 'clamped' && !light.profile;
+  if (light.kind === 'spot') return light.fall !== 'clamped' && !light.profile && !light.pattern;
+  return light.kind === 'directional' && light.size === 0;
 }
 
 /** What of some finishes, and of a look's light, the draft only comes near. */

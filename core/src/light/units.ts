@@ -33,8 +33,9 @@ export function inUnit(light: Light, unit: StrengthUnit): number | null {
       const { width, height, shape } = light;
       const { distance } = standingOf(light);
       const area = width * height * (shape === 'round' ? Math.PI / 4 : 1);
-      // cards light nothing
-      if (light.kind === 'card') return unit === 'nits' ? 1 : null;
+      // cards light nothing, and what faces of their own give is not reckoned
+      if (light.kind === 'card' || shape === 'outline' || shape === 'letters')
+        return unit === 'nits' ? 1 : null;
       const r2 = (width * height) / 4;
       const seen =
         shape === 'round' ? r2 / (r2 + distance * distance) : rectangleFactor(width, height, distance);
@@ -43,13 +44,15 @@ export function inUnit(light: Light, unit: StrengthUnit): number | null {
     case 'point': {
       const area = Math.PI * light.radius * light.radius;
       const lux = 1 / standingOf(light).distance ** 2;
+      if (light.profile) return { nits: null, candela: 1, lumen: light.profile.lumens, lux }[unit];
       return { nits: area > 0 ? 1 / area : null, candela: 1, lumen: 4 * Math.PI, lux }[unit];
     }
     case 'spot':
       return {
         nits: null,
         candela: 1,
-        lumen: coneOf(light.cone, light.edge),
+        // what patterns and profiles hold back within the cone is not reckoned
+        lumen: light.pattern || light.profile ? null : coneOf(light.cone, light.edge),
         lux: 1 / standingOf(light).distance ** 2,
       }[unit];
     case 'directional': {

@@ -138,8 +138,16 @@ export function encodeExr(
   return writeExrChannels(width, height, channels, depth);
 }
 
-/** A surround as OpenEXR: three channels, at full precision. */
-export function encodeSurround({ width, height, data }: SurroundPicture): Uint8Array<ArrayBuffer> {
+/** Kinds of files that surrounds are kept as. */
+export const SURROUND_FILES = ['exr', 'hdr'] as const;
+export type SurroundFile = (typeof SURROUND_FILES)[number];
+
+/** A surround as OpenEXR with three channels at full precision, or as Radiance HDR. */
+export function encodeSurround(
+  { width, height, data }: SurroundPicture,
+  kind: SurroundFile = 'exr',
+): Uint8Array<ArrayBuffer> {
+  if (kind === 'hdr') return encodeHdr({ width, height, data });
   const channels = ['R', 'G', 'B'].map((name, offset) => ({
     name,
     values: data,

@@ -5,7 +5,7 @@ import { areaOf, boundsOf, merged } from '../plane/region.ts';
 import { triangulate } from '../plane/triangulate.ts';
 import type { LightFace } from './renderScene.ts';
 
-/** Triangles of a region, that look along −z. @param sx, sy scale it */
+/** Triangles of a region as it is seen from where they shine, along −z: its right is at −x. @param sx, sy scale it */
 function faceOf(key: string, region: Contour[], sx: number, sy: number): LightFace {
   const corners = region.flatMap((c) =>
     Array.from({ length: c.length / 2 }, (_, i) => [c[i * 2], c[i * 2 + 1]]),
@@ -13,10 +13,9 @@ function faceOf(key: string, region: Contour[], sx: number, sy: number): LightFa
   const numbers = triangulate(region);
   const positions = new Float32Array(numbers.length * 3);
   for (let t = 0; t < numbers.length; t += 3)
-    // counter-clockwise ones look along z
-    [numbers[t], numbers[t + 2], numbers[t + 1]].forEach((n, k) => {
+    [numbers[t], numbers[t + 1], numbers[t + 2]].forEach((n, k) => {
       const [x, y] = corners[n];
-      positions.set([x * sx, y * sy, 0], (t + k) * 3);
+      positions.set([-x * sx, y * sy, 0], (t + k) * 3);
     });
   return { key, positions, area: Math.abs(areaOf(region)) * sx * sy };
 }

@@ -4,12 +4,7 @@ import { lot } from '../maths/lot.ts';
 import { sin } from '../maths/reproducible.ts';
 import { PictureError } from '../picture/heads.ts';
 import { paintPattern } from './patterns.ts';
-import type { Pixels } from './texture.ts';
-
-export interface PaintedTexture {
-  id: string;
-  name: string;
-}
+import type { PaintedTexture, Pixels } from './texture.ts';
 
 const SIDE = 1024;
 

@@ -2,8 +2,7 @@
 import { encodeSrgb } from '../maths/colour.ts';
 import { lot } from '../maths/lot.ts';
 import { cos, sin } from '../maths/reproducible.ts';
-import type { PaintedTexture } from './paintedTextures.ts';
-import type { Pixels } from './texture.ts';
+import type { PaintedTexture, Pixels } from './texture.ts';
 
 const SIDE = 512;
 /** Width of an edge, as a share of the picture: two of its pixels. */

@@ -11,6 +11,12 @@ import { pow } from '../maths/reproducible.ts';
 /** How the numbers of a file are meant: as colours of a screen (sRGB), or as they stand. */
 export type Coding = 'colour' | 'numbers';
 
+/** A picture of Wemlox's own, by the name it is asked for. */
+export interface PaintedTexture {
+  id: string;
+  name: string;
+}
+
 /** Pixels row by row from the top, r g b a each: bytes as they stand in the file, or floats in linear light. */
 export interface Pixels {
   width: number;

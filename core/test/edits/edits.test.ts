@@ -25,6 +25,7 @@ import {
   type Project,
 } from '../../src/document/index.ts';
 import * as edits from '../../src/edits/index.ts';
+import { lightsOf, rigOf } from '../../src/light/rigs.ts';
 import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
 
 enablePatches();
@@ -32,6 +33,7 @@ enablePatches();
 /** Finishes of several coats, fed and plain, and a tube drawn with the pen. */
 function plain(): Project {
   const project = newProject('Ostrel', 'OSTREL', structuredClone(READY_FINISHES.slice(0, 4)));
+  project.looks[0].rig.push(newLight('spot', 'Spot'));
   project.looks[0].surround.panels.push(newPanel('Window'), newPanel('Sky', { shape: 'ramp' }));
   project.blocks[0].tube.drawn.push({ id: 't1', closed: false, nodes: nodes([1, 2, 3, 4, 5]) });
   for (const of of project.finishes.slice(0, 2)) {
@@ -53,6 +55,8 @@ type Maker = (p: Project, n: readonly number[], text: string) => edits.Edit | nu
 const block = (p: Project, n: number) => pick(p.blocks, n)?.id ?? 'none';
 const look = (p: Project, n: number) => pick(p.looks, n).id;
 const light = (p: Project, l: number, n: number) => pick(pick(p.looks, l).rig, n)?.id ?? 'none';
+const lightOf = (p: Project, l: number, kinds: readonly string[]) =>
+  pick(p.looks, l).rig.find((of) => kinds.includes(of.kind))?.id ?? 'none';
 const panel = (p: Project, l: number, n: number) => pick(pick(p.looks, l).surround.panels, n)?.id ?? 'none';
 const finish = (p: Project, n: number) => pick(p.finishes, n)?.id ?? null;
 const coat = (p: Project, f: number, n: number) => pick(pick(p.finishes, f)?.coats ?? [], n)?.id ?? null;
@@ -242,6 +246,47 @@ const MAKERS: Record<string, Maker> = {
   copyLight: (p, [a, b, c]) => edits.copyLight(p, look(p, a), light(p, a, b), id(), c > 0),
   removeLights: (p, [a, b]) => edits.removeLights(p, look(p, a), [light(p, a, b)]),
   renameLight: (p, [a, b], text) => edits.renameLight(p, look(p, a), light(p, a, b), text || 'Lamp'),
+  moveLights: (p, [a, b, c, d]) =>
+    edits.moveLights(p, look(p, a), [light(p, a, b), light(p, a, c)], fixed({ azimuth: c, elevation: d })),
+  standBefore: (p, [a, b, c, d, e]) =>
+    edits.standBefore(p, look(p, a), light(p, a, b), [c, d, e], [0, 0, 1], e),
+  outlineLight: (p, [a, , c, d]) =>
+    edits.outlineLight(
+      p,
+      look(p, a),
+      lightOf(p, a, ['area']),
+      [c, d, 0, 0.2].map((x, i) => ({ x, y: i * d })),
+    ),
+  letterLight: (p, [a], text) => edits.letterLight(p, look(p, a), lightOf(p, a, ['area']), { text }),
+  patternLight: (p, [a, , c]) =>
+    edits.patternLight(
+      p,
+      look(p, a),
+      lightOf(p, a, ['spot']),
+      c > 0 ? { source: 'painted', id: 'panes', name: 'Wheelhouse window' } : null,
+    ),
+  profileLight: (p, [a, b, c]) =>
+    edits.profileLight(
+      p,
+      look(p, a),
+      lightOf(p, a, b > 0 ? ['spot'] : ['point', 'spot']),
+      c > 0 ? { source: 'ready', id: 'beam', name: 'Narrow beam', candela: 0, lumens: 0.1 } : null,
+    ),
+  takeRig: (p, [a, b, c]) => {
+    const kept = rigOf('Kept', 0.5 + Math.abs(Number.isFinite(b) ? b % 9 : 1), pick(p.looks, a).rig);
+    return kept.lights.length > 0
+      ? edits.takeRig(p, look(p, a), kept.name, lightsOf(kept, 2, id), c > 0)
+      : null;
+  },
+  picturePanel: (p, [a, b, c]) =>
+    edits.picturePanel(
+      p,
+      look(p, a),
+      panel(p, a, b),
+      c > 0 ? { source: 'painted', id: 'canvas', name: 'Canvas' } : null,
+    ),
+  sizePanel: (p, [a, b, c, d, e]) =>
+    edits.sizePanel(p, look(p, a), panel(p, a, b), { width: c, height: d, turn: e }),
   moveLight: (p, [a, b, c, d]) =>
     edits.moveLight(p, look(p, a), light(p, a, b), fixed({ azimuth: c, elevation: d })),
   followLight: (p, [a, b, c]) =>

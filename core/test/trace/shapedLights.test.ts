@@ -92,8 +92,8 @@ describe('area lights of their own outline', () => {
       [0.7, 0.2],
       [-0.9, -0.4],
     ] as const) {
-      // the light’s up looks along −z
-      const polygon = corners.map(({ x, y }): Vec => [x * 2 - at[0], 0.8, -y - at[1]]);
+      // seen from below, right is at −x; the light’s up looks along −z
+      const polygon = corners.map(({ x, y }): Vec => [-x * 2 - at[0], 0.8, -y - at[1]]);
       within(irradiance({ lights: [lamp(face)] }, at, 1024), 9 * fromPolygon(polygon, [0, 1, 0]));
     }
   });
@@ -124,7 +124,8 @@ describe('area lights of their own outline', () => {
     const light = lamp(face);
     const mirrored = (x: number, z: number) => seen(MIRROR, { lights: [light] }, [x, z], 4, 2);
     expect(mirrored(0, 0)).toBeCloseTo(9, 2);
-    expect(mirrored(-0.9, -0.45)).toBe(0);
+    expect(mirrored(-0.9, 0.45)).toBe(0);
+    expect(mirrored(0.8, 0.4)).toBeCloseTo(9, 2);
     const turned: TestLight = { ...light, placed: { ...light.placed, forward: [0, 1, 0], up: [0, 0, 1] } };
     expect(irradiance({ lights: [turned] })).toBe(0);
   });

@@ -1,8 +1,6 @@
 /** What an artist does with coats and feeds. */
 import { newId, type Finish, type PictureRef, type Stop } from '@wemlox/core/document';
 import * as edits from '@wemlox/core/edits';
-import { api } from '../state/api.ts';
-import { attempt } from '../state/notices.ts';
 import { perform } from '../state/studio.ts';
 
 /** A coat of a finish; null for the lowest, which is the finish itself. */
@@ -35,19 +33,6 @@ export const feedPicture = ({ finish, coat }: WornCoat, feed: string, picture: P
   perform((p) => edits.feedPicture(p, finish, coat, feed, picture));
 export const layPicture = ({ finish, coat }: WornCoat, feed: string, place: edits.PicturePlace) =>
   perform((p) => edits.layPicture(p, finish, coat, feed, place));
-
-/** Takes a picture file in, and feeds from it. */
-export async function uploadPicture(
-  worn: WornCoat,
-  feed: string,
-  file: File,
-  onSent: (share: number) => void,
-): Promise<void> {
-  const asset = await attempt(`${file.name} was not taken`, () =>
-    api.upload('picture', file.name, file, onSent),
-  );
-  if (asset) feedPicture(worn, feed, { source: 'asset', id: asset.hash, name: asset.name });
-}
 
 /** Where a parameter of a finish belongs, and its key; null for all others. */
 export function wornAt(address: string): (WornCoat & { key: string }) | null {

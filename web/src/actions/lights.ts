@@ -6,16 +6,21 @@ import {
   ZONES,
   type Light,
   type LightKind,
+  type Rig,
   type Zone,
 } from '@wemlox/core/document';
 import { isMirror } from '@wemlox/core/finish/highlight';
+import { lightsOf, rigOf } from '@wemlox/core/light/rigs';
 import * as edits from '@wemlox/core/edits';
+import { centreOf } from '@wemlox/core/stage/camera';
+import { engine } from '../engine/engine.ts';
 import { choose } from '../state/choice.ts';
 import { notify } from '../state/notices.ts';
+import { keepRig } from '../state/rigs.ts';
 import { useShown } from '../state/shown.ts';
 import { perform, shotOf, useStudio } from '../state/studio.ts';
 import { currentLook, set } from './document.ts';
-import { typeSize } from './type.ts';
+import { faceSize, shapedBlock, typeSize } from './type.ts';
 
 export function addLight(kind: LightKind): void {
   const light = newLight(kind, LIGHT_NAMES[kind]);
@@ -106,4 +111,33 @@ export function bringOut(id: string): void {
 export function copyLight(id: string, mirrored: boolean): void {
   const copy = newId();
   if (perform((p) => edits.copyLight(p, currentLook(p).id, id, copy, mirrored))) choose({ light: copy });
+}
+
+/** Keeps the look's lights in the library. */
+export const keepLights = (name: string) => keepRig(rigOf(name, faceSize(), currentLook().rig));
+
+/** Puts the lights of a rig around this type. @param instead in the place of those that are there */
+export function putRig(rig: Rig, instead: boolean): void {
+  const lights = lightsOf(rig, faceSize(), newId);
+  if (!perform((p) => edits.takeRig(p, currentLook(p).id, rig.name, lights, instead))) return;
+  choose({ light: lights[0].id, panel: null });
+  notify('done', `${rig.name} lights the type, fitted to its size`);
+}
+
+/** Stands a light straight before a letter's front. @param distance metres from it */
+export function standBeforeLetter(id: string, block: string, letter: string, distance: number): void {
+  const of = useStudio.getState().project.blocks.find((b) => b.id === block);
+  const box = engine()?.draft.boxOf(block, letter);
+  const { scene } = useShown.getState();
+  const shaped = shapedBlock(block);
+  if (!of || !box || !scene || !shaped) return;
+  const { position, turn } = of.place;
+  const normal = [Math.sin(turn), 0, Math.cos(turn)];
+  const middle = box.min.map((v, i) => (v + box.max[i]) / 2);
+  const along = (v: readonly number[]) => v.reduce((sum, x, i) => sum + x * normal[i], 0);
+  // the letter's middle, brought to the height of its block's front
+  const out = along(position) + shaped.reach[1] - along(middle);
+  const centre = centreOf(scene.typeBox);
+  const at = middle.map((v, i) => v + normal[i] * out - centre[i]);
+  perform((p) => edits.standBefore(p, currentLook(p).id, id, at, normal, distance));
 }

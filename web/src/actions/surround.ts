@@ -1,6 +1,7 @@
 /** What an artist does with the surround: panels of light on it, its sun, and keeping it as a file. */
 import { newId, newLight, newPanel, type Panel, type PanelShape } from '@wemlox/core/document';
 import * as edits from '@wemlox/core/edits';
+import type { SurroundFile } from '@wemlox/core/picture/files';
 import { bearingOf, frameOf, type Vec } from '@wemlox/core/light/placing';
 import { inPicture, intoPicture, outOfPicture } from '@wemlox/core/light/surround';
 import { engine } from '../engine/engine.ts';
@@ -68,6 +69,22 @@ export const READY_PANELS: readonly { name: string; hint: string; make: () => Pa
           { at: 0.5, value: 0, colour: [1, 0.9, 0.8] },
           { at: 1, value: -2, colour: [0.5, 0.7, 1] },
         ],
+      }),
+  },
+  {
+    name: 'Picture',
+    hint: 'A flat picture that shines, as large as is wanted',
+    make: () =>
+      newPanel('Picture', {
+        shape: 'picture',
+        ...white,
+        azimuth: 0,
+        elevation: 0.15,
+        level: 1,
+        width: 1.6,
+        height: 1.1,
+        edge: 0.01,
+        picture: { source: 'painted', id: 'canvas', name: 'Canvas' },
       }),
   },
   {
@@ -155,11 +172,11 @@ export async function partSun(): Promise<void> {
 }
 
 /** Keeps the surround with its panels as an environment of the library, and takes it. */
-export async function keepSurround(): Promise<void> {
+export async function keepSurround(kind: SurroundFile): Promise<void> {
   const { surround } = currentLook();
-  const name = `${surround.name}${surround.panels.length > 0 ? ', painted' : ''}.exr`;
+  const name = `${surround.name}${surround.panels.length > 0 ? ', painted' : ''}.${kind}`;
   const kept = await attempt(`${surround.name} could not be kept`, async () => {
-    const bytes = await engine()!.ask({ ask: 'surroundFile', surround });
+    const bytes = await engine()!.ask({ ask: 'surroundFile', surround, kind });
     return api.upload('surround', name, new File([bytes], name), () => undefined);
   });
   if (!kept) return;

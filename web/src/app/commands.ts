@@ -153,7 +153,7 @@ export function commands({ go, base, lookId, onKeys, onRevisions }: Ways): Comma
     c('Light', 'sun', 'Add a directional light', () => addLight('directional')),
     c('Surround', 'none', 'No surround', takeNone),
     c('Surround', 'sun', 'Part the sun from the surround', () => void partSun()),
-    c('Surround', 'keep', 'Keep the surround as a file', () => void keepSurround()),
+    c('Surround', 'keep', 'Keep the surround as a file', () => void keepSurround('exr')),
     ...READY_PANELS.map(({ name, make }) =>
       c('Surround', `panel ${name}`, `Add panel: ${name}`, () => addPanel(make())),
     ),

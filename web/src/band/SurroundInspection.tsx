@@ -6,7 +6,11 @@ import {
   type SurroundFacts,
   type SurroundPicture,
 } from '@wemlox/core/light/surround';
+import { cutTo, LONGEST_TAG, MOST } from '@wemlox/core/document';
+import type { AssetLine } from '@wemlox/wire';
 import { Dialog } from '../desk/Dialog.tsx';
+import { api } from '../state/api.ts';
+import { attempt } from '../state/notices.ts';
 import { useLook } from '../state/chosen.ts';
 import { numberText } from '../state/language.ts';
 import { drawInRows, readOff, rowOf, type Inspection } from './inspecting.ts';
@@ -97,13 +101,54 @@ function FromInside({
   );
 }
 
+/** Words an uploaded surround is found by, with commas between them. */
+function Tags({ file, onTagged }: { file: AssetLine; onTagged: () => void }) {
+  const [typed, setTyped] = useState(file.tags.join(', '));
+  const commit = async () => {
+    const tags = [
+      ...new Set(
+        typed
+          .split(',')
+          .map((t) => cutTo(t.trim(), LONGEST_TAG))
+          .filter(Boolean),
+      ),
+    ];
+    if (tags.join() === file.tags.join()) return;
+    const kept = await attempt('The tags were not kept', () =>
+      api.tagAsset(file.hash, tags.slice(0, MOST.tags)),
+    );
+    if (!kept) return;
+    setTyped(kept.tags.join(', '));
+    onTagged();
+  };
+  return (
+    <label className="mt-1 flex items-center gap-2">
+      <span className="quiet whitespace-nowrap">Found by</span>
+      <input
+        className="input input-xs grow"
+        aria-label="Tags of the surround"
+        placeholder="harbour, dusk, soft"
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={() => void commit()}
+        onKeyDown={(e) => e.key === 'Enter' && e.currentTarget.blur()}
+      />
+    </label>
+  );
+}
+
 export function SurroundInspection({
   picture,
   facts,
+  file,
+  onTagged,
   onClose,
 }: {
   picture: SurroundPicture;
   facts: SurroundFacts;
+  /** The uploaded file it is, whose tags are changed here. */
+  file: AssetLine | null;
+  onTagged: () => void;
   onClose: () => void;
 }) {
   const { surround } = useLook();
@@ -173,6 +218,7 @@ export function SurroundInspection({
           ? `${read.nits.toPrecision(3)} nit under the pointer: ${overMean! >= 0 ? '+' : ''}${numberText(overMean!, 1)} EV over the mean, ${numberText(Math.log2(Math.max(1e-9, facts.peak)) - read.stops, 1)} EV under the peak`
           : `Mean ${facts.mean.toPrecision(3)} nit, peak ${facts.peak.toPrecision(3)} nit, range ${numberText(facts.stops, 1)} EV`}
       </p>
+      {file && <Tags file={file} onTagged={onTagged} />}
       <button type="button" className="btn btn-sm mt-2" onClick={onClose}>
         Close
       </button>

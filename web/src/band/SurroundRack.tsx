@@ -1,5 +1,5 @@
 /** Surrounds that lie ready: painted ones, uploads, and the present one unwrapped. */
-import { Save, Search, Upload } from 'lucide-react';
+import { Search, Upload } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { Surround } from '@wemlox/core/document';
 import { PAINTED_SURROUNDS, paintSurround } from '@wemlox/core/light/paintedSurrounds';
@@ -12,11 +12,12 @@ import { useShown } from '../state/shown.ts';
 import { chooseSurround } from '@wemlox/core/edits';
 import { currentLook } from '../actions/document.ts';
 import { perform } from '../state/studio.ts';
-import { api } from '../state/api.ts';
-import type { AssetLine } from '@wemlox/wire';
+import type { AssetLine, SurroundLine } from '@wemlox/wire';
+import { SURROUND_FILES, type SurroundFile } from '@wemlox/core/picture/files';
+import { useUploads } from '../desk/useUploads.ts';
 import { useLook } from '../state/chosen.ts';
 import { numberText } from '../state/language.ts';
-import { attempt, notify } from '../state/notices.ts';
+import { notify } from '../state/notices.ts';
 
 const TINY = { width: 40, height: 20 };
 
@@ -38,39 +39,65 @@ function Preview({ id }: { id: string }) {
   return <canvas ref={canvas} className="h-5 w-10 shrink-0 bg-base-200" aria-hidden="true" />;
 }
 
+/** What an uploaded surround looks like, small. */
+function SmallSurround({ width, height, rgb }: SurroundLine['small']) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  useEffect(() => {
+    const bytes = atob(rgb);
+    const data = new Uint8ClampedArray(width * height * 4).fill(255);
+    for (let i = 0; i < width * height; i++)
+      for (let c = 0; c < 3; c++) data[i * 4 + c] = bytes.charCodeAt(i * 3 + c);
+    canvas.current!.getContext('2d')!.putImageData(new ImageData(data, width, height), 0, 0);
+  }, [width, height, rgb]);
+  return (
+    <canvas
+      ref={canvas}
+      width={width}
+      height={height}
+      className="h-5 w-10 shrink-0 bg-base-200"
+      aria-hidden="true"
+    />
+  );
+}
+
+const factsInWords = ({ name, facts, tags }: AssetLine) =>
+  [
+    name,
+    facts &&
+      `mean ${facts.mean.toPrecision(2)} nit, peak ${facts.peak.toPrecision(2)} nit, ${numberText(facts.stops, 1)} EV`,
+    tags.join(', '),
+  ]
+    .filter(Boolean)
+    .join(' · ');
+
 export function SurroundRack() {
   const { surround } = useLook();
   const picture = useShown((v) => v.surround?.small);
   const facts = useShown((v) => v.surround?.facts);
-  const [uploads, setUploads] = useState<AssetLine[]>([]);
-  /** Share of an upload that has been sent; null while none is under way. */
-  const [sent, setSent] = useState<number | null>(null);
+  const { files, sent, take: upload, list } = useUploads('surround');
   const [looking, setLooking] = useState(false);
+  const [sought, setSought] = useState('');
   const input = useRef<HTMLInputElement>(null);
-  useEffect(() => list(), []);
-  const list = () =>
-    void attempt('Uploaded surrounds could not be listed', () => api.assets('surround')).then(
-      (found) => found && setUploads(found),
-    );
-  const keep = async () => {
-    await keepSurround();
+  const keep = async (kind: SurroundFile) => {
+    await keepSurround(kind);
     list();
   };
   const take = async (file: File | undefined) => {
     if (!file) return;
-    setSent(0);
-    const asset = await attempt(`${file.name} was not taken`, () =>
-      api.upload('surround', file.name, file, setSent),
-    );
-    setSent(null);
+    const asset = await upload(file);
     if (!asset) return;
-    setUploads((all) => [...all.filter((a) => a.hash !== asset.hash), asset]);
     perform((p) =>
       chooseSurround(p, currentLook(p).id, { source: 'picture', id: asset.hash, name: asset.name }),
     );
     notify('done', `${asset.name} lights the type`);
   };
-  const option = (source: Surround['source'], id: string, name: string) => {
+  const words = sought.toLowerCase().split(/\s+/).filter(Boolean);
+  const isSought = (name: string, tags: readonly string[] = []) => {
+    const text = [name, ...tags].join(' ').toLowerCase();
+    return words.every((word) => text.includes(word));
+  };
+  const own = files.find((a) => surround.source === 'picture' && a.hash === surround.id);
+  const option = (source: Surround['source'], id: string, name: string, asset?: AssetLine) => {
     const chosen = surround.source === source && surround.id === id;
     return (
       <button
@@ -78,10 +105,12 @@ export function SurroundRack() {
         type="button"
         role="option"
         aria-selected={chosen}
+        title={asset && factsInWords(asset)}
         className={`flex min-w-0 cursor-pointer items-center gap-1.5 px-1 py-0.5 text-left ${chosen ? 'text-primary' : ''}`}
         onClick={() => perform((p) => chooseSurround(p, currentLook(p).id, { source, id, name }))}
       >
         {source === 'painted' && <Preview id={id} />}
+        {asset?.facts && <SmallSurround {...asset.facts.small} />}
         <span className="truncate">{name}</span>
       </button>
     );
@@ -123,15 +152,18 @@ export function SurroundRack() {
             >
               <Search size={12} />
             </button>
-            <button
-              type="button"
-              className="btn btn-xs px-1.5"
-              aria-label="Keep the surround as a file"
-              title="Keep it, with its panels, among the surrounds (.exr)"
-              onClick={() => void keep()}
-            >
-              <Save size={12} />
-            </button>
+            {SURROUND_FILES.map((kind) => (
+              <button
+                key={kind}
+                type="button"
+                className="btn btn-xs px-1"
+                aria-label={`Keep the surround as .${kind}`}
+                title={`Keep it, with its panels, among the surrounds (.${kind})`}
+                onClick={() => void keep(kind)}
+              >
+                .{kind}
+              </button>
+            ))}
           </div>
           <button
             type="button"
@@ -141,18 +173,26 @@ export function SurroundRack() {
             onClick={() => input.current?.click()}
           >
             <Upload size={12} />{' '}
-            {sent === null ? '.hdr, .exr' : sent < 1 ? `${Math.floor(sent * 100)} %` : 'Reading…'}
+            {sent === null ? 'From a file' : sent < 1 ? `${Math.floor(sent * 100)} %` : 'Reading…'}
           </button>
         </div>
       </div>
+      <input
+        className="input input-xs mb-1 w-full shrink-0"
+        type="search"
+        aria-label="Find a surround by name or tag"
+        placeholder="Find by name or tag"
+        value={sought}
+        onChange={(e) => setSought(e.target.value)}
+      />
       <div
         role="listbox"
         aria-label="Surrounds"
         className="grid min-h-0 grid-cols-2 content-start overflow-y-auto"
       >
-        {option('none', 'none', 'No surround')}
-        {PAINTED_SURROUNDS.map((p) => option('painted', p.id, p.name))}
-        {uploads.map((a) => option('picture', a.hash, a.name))}
+        {isSought('No surround') && option('none', 'none', 'No surround')}
+        {files.filter((a) => isSought(a.name, a.tags)).map((a) => option('picture', a.hash, a.name, a))}
+        {PAINTED_SURROUNDS.filter((p) => isSought(p.name)).map((p) => option('painted', p.id, p.name))}
       </div>
       <input
         ref={input}
@@ -163,7 +203,13 @@ export function SurroundRack() {
         onChange={(e) => void take(e.target.files?.[0])}
       />
       {looking && picture && facts && (
-        <SurroundInspection picture={picture} facts={facts} onClose={() => setLooking(false)} />
+        <SurroundInspection
+          picture={picture}
+          facts={facts}
+          file={own ?? null}
+          onTagged={list}
+          onClose={() => setLooking(false)}
+        />
       )}
     </div>
   );

@@ -11,6 +11,7 @@ import { choose, useChoice } from '../state/choice.ts';
 import { useLook } from '../state/chosen.ts';
 import { perform } from '../state/studio.ts';
 import { drawInRows, rowOf, type Inspection } from './inspecting.ts';
+import { PanelHandles } from './PanelHandles.tsx';
 import { Sightlines } from './Sightlines.tsx';
 import { placeOf, worldAt } from './unwrapping.ts';
 
@@ -151,6 +152,16 @@ export function Unwrapped({
           />
         );
       })}
+      {panels
+        .filter((panel) => panel.id === chosen)
+        .map((panel) => (
+          <PanelHandles
+            key={panel.id}
+            panel={panel}
+            placeOf={(direction) => placeOf(outOfPicture(into, ...direction))}
+            directionUnder={directionUnder}
+          />
+        ))}
     </div>
   );
 }

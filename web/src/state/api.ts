@@ -1,5 +1,14 @@
 /** The server's API, typed. Failures are ApiError with the server's own words. */
-import { cutTo, openDocument, openFinish, VERSION, type Finish, type Project } from '@wemlox/core/document';
+import {
+  cutTo,
+  openDocument,
+  openFinish,
+  openRig,
+  VERSION,
+  type Finish,
+  type Project,
+  type Rig,
+} from '@wemlox/core/document';
 import type {
   AssetLine,
   NewPress,
@@ -16,6 +25,7 @@ import type {
   SaveConflict,
   StoredFinish,
   StoredProject,
+  StoredRig,
   UnusedAssets,
   UploadKind,
 } from '@wemlox/wire';
@@ -129,6 +139,16 @@ export const api = {
     openedFinish(await call<StoredFinish>('POST', '/finishes', { version: VERSION, finish })),
   removeFinish: (id: string) => call<void>('DELETE', `/finishes/${id}`),
   restoreFinish: (id: string) => call<void>('POST', `/finishes/${id}/restore`),
+  rigs: async () =>
+    (await call<StoredRig[]>('GET', '/rigs')).map(({ id, version, rig }) => ({
+      id,
+      rig: openRig(version, rig),
+    })),
+  keepRig: (rig: Rig) => call<StoredRig>('POST', '/rigs', { version: VERSION, rig }),
+  removeRig: (id: string) => call<void>('DELETE', `/rigs/${id}`),
+  restoreRig: (id: string) => call<void>('POST', `/rigs/${id}/restore`),
+  tagAsset: (hash: string, tags: readonly string[]) =>
+    call<AssetLine>('PUT', `/assets/${hash}/tags`, { tags }),
   press: (id: string) => call<PressJob[]>('GET', `/projects/${id}/press`),
   askPress: (id: string, order: NewPress) => call<PressJob>('POST', `/projects/${id}/press`, order),
   cancelPress: (id: string, job: string) => call<void>('POST', `/projects/${id}/press/${job}/cancel`),

@@ -71,7 +71,9 @@ export const useChoice = create<Choice>()(
   ),
 );
 
-export const choose = (change: Partial<Choice>) => useChoice.setState(change);
+/** Chooses; a light or a panel is in hand, not both. */
+export const choose = (change: Partial<Choice>) =>
+  useChoice.setState(change.light ? { panel: null, ...change } : change);
 
 /** What the last comparison of films found: the mean difference as a share of the light, or why there is none. */
 export const useCompared = create<{ mean: number | null; problem: string }>()(() => ({

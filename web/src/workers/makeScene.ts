@@ -116,7 +116,7 @@ async function answer({ question }: Asked): Promise<Answers[keyof Answers]> {
     return last && unfolded(last, question.block, question.letter, question.view, sharedRoom);
   if (question.ask === 'picture') return previewOf(await maker.texture(question.picture, question.coding));
   if (question.ask === 'sun') return sunOf(await painted(question.surround));
-  if (question.ask === 'surroundFile') return encodeSurround(await painted(question.surround));
+  if (question.ask === 'surroundFile') return encodeSurround(await painted(question.surround), question.kind);
   if (question.ask === 'material') return materialFile(question.finish);
   if (question.ask === 'openMaterial') return openMaterialFile(question.bytes);
   if (question.ask === 'readMaterial')

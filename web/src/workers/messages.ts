@@ -13,6 +13,7 @@ import type { MaterialFile } from '@wemlox/core/exchange/materialFile';
 import type { ReadMaterials } from '@wemlox/core/exchange/readMaterialX';
 import type { Coding, TexturePreview } from '@wemlox/core/texture/texture';
 import type { Sun } from '@wemlox/core/light/sun';
+import type { SurroundFile } from '@wemlox/core/picture/files';
 import type { SurroundFacts, SurroundPicture } from '@wemlox/core/light/surround';
 import type { ExportKind } from '@wemlox/core/scene/exportKinds';
 import type { FontFacts } from '@wemlox/core/type/fontFacts';
@@ -96,7 +97,7 @@ export type Question =
   | { ask: 'unfold'; block: string; letter: string; view: UnfoldView }
   | { ask: 'picture'; picture: PictureRef; coding: Coding }
   | { ask: 'sun'; surround: Surround }
-  | { ask: 'surroundFile'; surround: Surround }
+  | { ask: 'surroundFile'; surround: Surround; kind: SurroundFile }
   | { ask: 'material'; finish: Finish }
   | { ask: 'openMaterial'; bytes: Uint8Array<ArrayBuffer> }
   | { ask: 'readMaterial'; text: string; pictures: ReadonlyMap<string, PictureRef> }
@@ -109,7 +110,7 @@ export interface Answers {
   picture: TexturePreview;
   /** Null where a surround has none. */
   sun: Sun | null;
-  /** A surround with its panels as an OpenEXR picture. */
+  /** A surround with its panels as a picture file. */
   surroundFile: Uint8Array<ArrayBuffer>;
   /** A finish as a file: the document by itself, or zipped with its pictures; and what it says otherwise. */
   material: { bytes: Uint8Array<ArrayBuffer>; zipped: boolean; approximated: string[] };

@@ -1,15 +1,20 @@
-/** Where the lights stand, seen from above: the camera's side below, straight up in the middle. */
-import { useRef } from 'react';
-import type { Light } from '@wemlox/core/document';
+/**
+ * Where lights and panels stand, seen from above: the camera's side below, straight up in the middle. Shift chooses
+ * more lights, that move together.
+ */
+import { useMemo, useRef, useState } from 'react';
 import { toHex } from '@wemlox/core/maths/colour';
-import { lightColour, standingOf } from '@wemlox/core/light/placing';
-import { moveLight } from '@wemlox/core/edits';
+import { bearingOf, frameOf, hueOf, lightColour } from '@wemlox/core/light/placing';
+import { inPicture, intoPicture } from '@wemlox/core/light/surround';
+import { moveLight, moveLights, movePanel } from '@wemlox/core/edits';
 import { currentLook } from '../../actions/document.ts';
 import { choose, useChoice } from '../../state/choice.ts';
 import { useLook } from '../../state/chosen.ts';
+import { numberText } from '../../state/language.ts';
 import { perform, shotOf, useStudio } from '../../state/studio.ts';
 
 import { LABEL_SIZE, labelsOf, shortName } from './domeLabels.ts';
+import { marksOf, type DomeMark } from './domeMarks.ts';
 
 const SIZE = 232;
 const RADIUS = 92;
@@ -30,40 +35,82 @@ function fromMap(x: number, y: number): { azimuth: number; elevation: number } {
   return { azimuth: Math.atan2(dx, dy), elevation: (1 - r) * (Math.PI / 2) };
 }
 
-function hue(light: Light): string {
-  const colour = lightColour({ ...light, strength: 1 });
+function hueOfMark({ of }: DomeMark): string {
+  const colour = 'light' in of ? lightColour({ ...of.light, strength: 1 }) : hueOf(of.panel);
   const peak = Math.max(...colour, 1e-6);
   return toHex(colour.map((v) => v / peak));
 }
 
+/** What the chosen mark is told of, in words. */
+function inWords({ azimuth, elevation, distance, radius, behind }: DomeMark): string {
+  const side = `${Math.abs(azimuth / DEG).toFixed(0)}° ${azimuth < 0 ? 'left' : 'right'}`;
+  const far =
+    distance === null
+      ? ''
+      : `, ${numberText(distance, 2)} m away, ${numberText(distance * Math.sin(elevation), 2)} m up`;
+  const wide =
+    radius > 0
+      ? `, ${(2 * radius) / DEG < 10 ? numberText((2 * radius) / DEG, 1) : ((2 * radius) / DEG).toFixed(0)}° wide`
+      : '';
+  return `${(elevation / DEG).toFixed(0)}° up, ${side}${far}${wide}${behind ? `, behind ${behind}` : ''}`;
+}
+
 export function DomeMap() {
-  // what comes from all around stands nowhere
-  const rig = useLook()
-    .rig.filter((l) => l.kind !== 'ambient')
-    .map((l) => ({ ...l, ...standingOf(l) }));
-  const chosen = useChoice((c) => c.light);
+  const look = useLook();
+  const marks = useMemo(() => marksOf(look), [look]);
+  const chosen = useChoice((c) => c.light ?? c.panel);
   const camera = useStudio((s) => shotOf(s.project).camera);
   const svg = useRef<SVGSVGElement>(null);
-  const light = rig.find((l) => l.id === chosen);
-  const move = (id: string, event: React.PointerEvent) => {
+  /** Lights that move with the chosen one. */
+  const [others, setOthers] = useState<readonly string[]>([]);
+  const mark = marks.find((m) => m.id === chosen);
+  const together = marks.filter((m) => 'light' in m.of && (m.id === chosen || others.includes(m.id)));
+  const pointed = (event: React.PointerEvent) => {
     const box = svg.current!.getBoundingClientRect();
     const scale = SIZE / box.width;
-    const place = fromMap((event.clientX - box.left) * scale, (event.clientY - box.top) * scale);
-    perform((p) => moveLight(p, currentLook(p).id, id, place));
+    return fromMap((event.clientX - box.left) * scale, (event.clientY - box.top) * scale);
+  };
+  /** Moves a mark to a place of the dome; lights chosen with it go along. */
+  const move = (m: DomeMark, to: { azimuth: number; elevation: number }) => {
+    if ('panel' in m.of) {
+      const place = bearingOf(inPicture(intoPicture(look.surround), ...frameOf(to).away));
+      perform((p) => movePanel(p, currentLook(p).id, m.id, place));
+    } else if (together.length > 1) {
+      const by = { azimuth: to.azimuth - m.azimuth, elevation: to.elevation - m.elevation };
+      const ids = together.map((o) => o.id);
+      perform((p) => moveLights(p, currentLook(p).id, ids, by));
+    } else perform((p) => moveLight(p, currentLook(p).id, m.id, to));
+  };
+  const take = (m: DomeMark, event: React.PointerEvent) => {
+    if ('panel' in m.of) {
+      setOthers([]);
+      choose({ panel: m.id, light: null });
+    } else if (event.shiftKey && chosen && m.id !== chosen) {
+      setOthers(others.includes(m.id) ? others.filter((id) => id !== m.id) : [...others, m.id]);
+      return;
+    } else {
+      if (!others.includes(m.id)) setOthers([]);
+      else setOthers([...others.filter((id) => id !== m.id), chosen!].filter(Boolean));
+      choose({ light: m.id, panel: null });
+    }
+    event.currentTarget.setPointerCapture(event.pointerId);
+  };
+  const drag = (m: DomeMark, event: React.PointerEvent) => {
+    if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
+    move(m, pointed(event));
   };
   const [ex, ey] = onMap(camera.azimuth, 0);
-  const marks = rig.map((l) => {
-    const [x, y] = onMap(l.azimuth, l.elevation);
-    return { x, y, name: shortName(l.name) };
+  const places = marks.map((m) => {
+    const [x, y] = onMap(m.azimuth, m.elevation);
+    return { x, y, name: shortName(m.name) };
   });
-  const labels = labelsOf(marks, SIZE);
+  const labels = labelsOf(places, SIZE);
   return (
     <figure>
       <figcaption className="quiet flex justify-between text-xs">
-        <span>Where the lights stand, from above</span>
-        <span>
-          {light &&
-            `${(light.elevation / DEG).toFixed(0)}° up, ${Math.abs(light.azimuth / DEG).toFixed(0)}° ${light.azimuth < 0 ? 'left' : 'right'}`}
+        <span className="whitespace-nowrap">From above</span>
+        <span className="min-w-0 truncate pl-2" title={mark && inWords(mark)}>
+          {together.length > 1 ? `${together.length} lights move together` : mark && inWords(mark)}
         </span>
       </figcaption>
       <svg
@@ -121,22 +168,23 @@ export function DomeMap() {
         >
           <title>camera</title>
         </path>
-        {rig.map((l, i) => {
-          const { x, y, name } = marks[i];
+        {marks.map((m, i) => {
+          const { x, y, name } = places[i];
           const label = labels[i];
+          const isChosen = m.id === chosen || others.includes(m.id);
+          const outline = isChosen ? 'var(--color-primary)' : 'none';
+          const fill = hueOfMark(m);
           return (
             <g
-              key={l.id}
+              key={m.id}
               role="button"
               tabIndex={0}
-              aria-label={`${l.name}: drag or use arrow keys to move`}
+              aria-label={`${m.name}: drag or use arrow keys to move`}
+              aria-pressed={isChosen}
               className="cursor-move"
-              opacity={l.on ? 1 : 0.35}
-              onPointerDown={(e) => {
-                e.currentTarget.setPointerCapture(e.pointerId);
-                choose({ light: l.id });
-              }}
-              onPointerMove={(e) => e.currentTarget.hasPointerCapture(e.pointerId) && move(l.id, e)}
+              opacity={m.on ? 1 : 0.35}
+              onPointerDown={(e) => take(m, e)}
+              onPointerMove={(e) => drag(m, e)}
               onKeyDown={(e) => {
                 const by = {
                   ArrowLeft: [-STEP, 0],
@@ -146,21 +194,44 @@ export function DomeMap() {
                 }[e.key];
                 if (!by) return;
                 e.preventDefault();
-                const place = { azimuth: l.azimuth + by[0], elevation: l.elevation + by[1] };
-                perform((p) => moveLight(p, currentLook(p).id, l.id, place));
+                move(m, { azimuth: m.azimuth + by[0], elevation: m.elevation + by[1] });
               }}
             >
               <line x1={SIZE / 2} y1={SIZE / 2} x2={x} y2={y} stroke="var(--line)" />
-              <circle
-                cx={x}
-                cy={y}
-                r={l.id === chosen ? 8 : 6}
-                fill={hue(l)}
-                stroke={l.id === chosen ? 'var(--color-primary)' : 'none'}
-                strokeWidth={2}
-              />
-              <title>{l.name}</title>
-              {(rig.length <= MOST_NAMED || l.id === chosen) && (
+              {m.radius > 0 && (
+                <circle
+                  cx={x}
+                  cy={y}
+                  r={Math.min(RADIUS, (RADIUS * m.radius) / (Math.PI / 2))}
+                  fill={fill}
+                  fillOpacity={0.16}
+                  pointerEvents="none"
+                />
+              )}
+              {'panel' in m.of ? (
+                <rect
+                  x={x - 5}
+                  y={y - 5}
+                  width={10}
+                  height={10}
+                  fill={fill}
+                  stroke={outline}
+                  strokeWidth={2}
+                />
+              ) : (
+                <circle
+                  className="mark"
+                  cx={x}
+                  cy={y}
+                  r={m.id === chosen ? 8 : 6}
+                  fill={fill}
+                  stroke={outline === 'none' && m.behind ? 'var(--quiet)' : outline}
+                  strokeDasharray={m.behind ? '3 2' : undefined}
+                  strokeWidth={2}
+                />
+              )}
+              <title>{`${m.name}: ${inWords(m)}`}</title>
+              {(marks.length <= MOST_NAMED || m.id === chosen) && (
                 <text
                   x={label.x}
                   y={label.y}

@@ -13,10 +13,17 @@ import { useCatch } from '../../state/catching.ts';
 import { useChoice } from '../../state/choice.ts';
 import { useLook } from '../../state/chosen.ts';
 import { perform } from '../../state/studio.ts';
+import { Beam } from './Beam.tsx';
+import { BeforeLetter } from './BeforeLetter.tsx';
 import { DomeMap } from './DomeMap.tsx';
+import { FallCurve } from './FallCurve.tsx';
 import { FallsOn } from './FallsOn.tsx';
 import { Follows } from './Follows.tsx';
+import { Gels } from './Gels.tsx';
+import { Letters } from './Letters.tsx';
+import { OutlineEditor } from './OutlineEditor.tsx';
 import { PanelRows } from './PanelRows.tsx';
+import { RigLibrary } from './RigLibrary.tsx';
 import { StrengthUnits, useStrengthUnit } from './StrengthUnits.tsx';
 
 /** Takes light in hand: pointing at the type, what is chosen goes where it is caught there. */
@@ -43,7 +50,18 @@ function LightRows({ light }: { light: Light }) {
     <ParameterRows
       of={`looks/${look.id}/rig/${light.id}`}
       settings={{ strength: { unit } }}
-      after={{ strength: <StrengthUnits light={light} rig={look.rig} /> }}
+      after={{
+        strength: <StrengthUnits light={light} rig={look.rig} />,
+        gel: <Gels light={light} />,
+        shape:
+          light.kind !== 'area' ? null : light.shape === 'outline' ? (
+            <OutlineEditor light={light} />
+          ) : light.shape === 'letters' ? (
+            <Letters light={light} />
+          ) : null,
+        turn: light.kind === 'spot' || light.kind === 'point' ? <Beam light={light} /> : null,
+        fall: light.kind === 'spot' || light.kind === 'point' ? <FallCurve light={light} /> : null,
+      }}
     />
   );
 }
@@ -70,6 +88,7 @@ export function LightDesk() {
             <button type="button" className="btn btn-xs" onClick={addThreePoint}>
               Key, fill, rim
             </button>
+            <RigLibrary />
           </>
         }
       >
@@ -139,6 +158,7 @@ export function LightDesk() {
             </button>
           </div>
           <LightRows light={light} />
+          {'stands' in light && <BeforeLetter light={light} />}
           <FallsOn light={light} />
           <Follows light={light} />
         </div>

@@ -2,13 +2,15 @@
 import { ChevronDown, ChevronUp, Copy, Eye, EyeOff, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import type { Panel, Stop } from '@wemlox/core/document';
-import { raisePanel, renamePanel, setPanelStops } from '@wemlox/core/edits';
+import { picturePanel, raisePanel, renamePanel, setPanelStops } from '@wemlox/core/edits';
 import { hueOf } from '@wemlox/core/light/placing';
 import { rampAt } from '@wemlox/core/light/panels';
 import { toHex } from '@wemlox/core/maths/colour';
 import { softShoulder } from '@wemlox/core/picture/tone';
 import { set } from '../../actions/document.ts';
 import { addPanel, copyPanel, READY_PANELS, removePanel } from '../../actions/surround.ts';
+import { PAINTED_TEXTURES } from '@wemlox/core/texture/paintedTextures';
+import { PicturePicker } from '../../desk/PicturePicker.tsx';
 import { ParameterRows } from '../../desk/ParameterRow.tsx';
 import { ColourRow, NameField, NumberRow } from '../../desk/rows.tsx';
 import { StopStrip } from '../../desk/StopStrip.tsx';
@@ -111,7 +113,20 @@ function ChosenPanel({ panel }: { panel: Panel }) {
       </div>
       <ParameterRows
         of={address}
-        after={{ level: panel.shape === 'ramp' ? <RampStops panel={panel} /> : null }}
+        after={{
+          level: panel.shape === 'ramp' ? <RampStops panel={panel} /> : null,
+          shape:
+            panel.shape === 'picture' ? (
+              <PicturePicker
+                label="Picture"
+                picture={panel.picture}
+                coding="colour"
+                painted={PAINTED_TEXTURES}
+                none="White"
+                onPick={(picture) => perform((p) => picturePanel(p, look, panel.id, picture))}
+              />
+            ) : null,
+        }}
       />
     </div>
   );

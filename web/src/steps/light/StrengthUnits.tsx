@@ -1,7 +1,11 @@
 /** A light's strength in another unit, and against the strongest light of the rig. */
+import { useState } from 'react';
 import { create } from 'zustand';
 import type { Light } from '@wemlox/core/document';
 import { inUnit, STRENGTH_UNITS, stopsAgainst, type StrengthUnit } from '@wemlox/core/light/units';
+import { set } from '../../actions/document.ts';
+import { typedNumber } from '../../desk/typedNumber.ts';
+import { useLook } from '../../state/chosen.ts';
 import { numberText } from '../../state/language.ts';
 
 const SIGNS: Record<StrengthUnit, string> = { nits: 'nit', candela: 'cd', lumen: 'lm', lux: 'lx' };
@@ -17,6 +21,44 @@ export function useStrengthUnit(light: Light): { sign: string; factor: number } 
 }
 
 const inShort = (v: number) => (v >= 1000 ? numberText(v, 0) : Number(v.toPrecision(3)).toString());
+
+/** Stops against the strongest other light, read and typed. */
+function AgainstKey({ light, stops, other }: { light: Light; stops: number; other: string }) {
+  const look = useLook();
+  const [typed, setTyped] = useState<string | null>(null);
+  const commit = () => {
+    const meant = typed === null ? NaN : typedNumber(typed, 'EV');
+    if (Number.isFinite(meant)) {
+      const strength = light.strength * 2 ** (meant - stops);
+      set(`looks/${look.id}/rig/${light.id}/strength`, Math.min(MOST_STRONG, strength));
+    }
+    setTyped(null);
+  };
+  return (
+    <label
+      className="quiet flex items-baseline gap-1"
+      title="What it gives its aim, beside what the strongest other light gives its own"
+    >
+      <input
+        className="w-10 border-b border-(--line) bg-transparent text-right"
+        aria-label={`Stops against ${other}`}
+        inputMode="decimal"
+        value={typed ?? `${stops >= 0 ? '+' : ''}${numberText(stops, 1)}`}
+        onFocus={(e) => e.target.select()}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={commit}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') e.currentTarget.blur();
+          if (e.key === 'Escape') setTyped(null);
+        }}
+      />
+      EV to {other}
+    </label>
+  );
+}
+
+/** The greatest strength a light may have, in its own unit. */
+const MOST_STRONG = 10_000_000;
 
 export function StrengthUnits({ light, rig }: { light: Light; rig: readonly Light[] }) {
   const chosen = useUnit((u) => u.unit);
@@ -50,15 +92,7 @@ export function StrengthUnits({ light, rig }: { light: Light; rig: readonly Ligh
           {inShort(value)} {SIGNS[unit]}
         </button>
       ))}
-      {stops !== null && (
-        <span
-          className="quiet"
-          title="What it gives its aim, beside what the strongest other light gives its own"
-        >
-          {stops >= 0 ? '+' : ''}
-          {numberText(stops, 1)} EV to {key.name}
-        </span>
-      )}
+      {stops !== null && <AgainstKey light={light} stops={stops} other={key.name} />}
     </div>
   );
 }
