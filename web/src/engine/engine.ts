@@ -132,6 +132,7 @@ export class Engine {
     this.size = size;
     this.update();
     this.changed();
+    this.pump();
   }
 
   private update(): void {
@@ -254,7 +255,8 @@ export class Engine {
 
   private pump(): void {
     // the memory of a scene that is still traced is not written to
-    if (!this.wanted || this.asking || this.swap) return;
+    // nor is one made before it is known how finely it will be seen
+    if (!this.wanted || this.asking || this.swap || this.size.width === 0) return;
     this.wanted = false;
     this.asking = true;
     this.asked = performance.now();
