@@ -246,6 +246,10 @@ const MAKERS: Record<string, Maker> = {
   copyLight: (p, [a, b, c]) => edits.copyLight(p, look(p, a), light(p, a, b), id(), c > 0),
   removeLights: (p, [a, b]) => edits.removeLights(p, look(p, a), [light(p, a, b)]),
   renameLight: (p, [a, b], text) => edits.renameLight(p, look(p, a), light(p, a, b), text || 'Lamp'),
+  setTogether: (p, [a, b, c, d]) => {
+    const of = `looks/${look(p, a)}/rig`;
+    return edits.setTogether(p, `${of}/${light(p, a, b)}/strength`, [`${of}/${light(p, a, c)}`], d);
+  },
   moveLights: (p, [a, b, c, d]) =>
     edits.moveLights(p, look(p, a), [light(p, a, b), light(p, a, c)], fixed({ azimuth: c, elevation: d })),
   standBefore: (p, [a, b, c, d, e]) =>

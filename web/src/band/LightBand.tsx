@@ -25,6 +25,7 @@ import {
 } from '../state/light.ts';
 import { endWishing, useWishing } from '../state/wishing.ts';
 import { WishTools } from './WishTools.tsx';
+import { join } from '../state/together.ts';
 import { useShown } from '../state/shown.ts';
 import { useStudio } from '../state/studio.ts';
 
@@ -55,6 +56,8 @@ function useShares(sources: readonly ShownSource[]): number[][] {
   }, [counted, sources, balance]);
 }
 
+const chosenLight = () => useChoice.getState().light;
+
 function SourceHead({ source, wide, chosen }: { source: ShownSource; wide: boolean; chosen: boolean }) {
   const stops = useBalance((b) => b.stops[source.key] ?? 0);
   const out = useBalance((b) => b.out[source.key] === true);
@@ -72,7 +75,7 @@ function SourceHead({ source, wide, chosen }: { source: ShownSource; wide: boole
         className={`flex min-w-0 cursor-pointer items-center gap-1.5 text-left text-xs ${chosen ? 'text-primary' : ''}`}
         aria-pressed={light ? chosen : undefined}
         title={dark ? `${source.name}: gives no light` : source.name}
-        onClick={() => choose({ light })}
+        onClick={(e) => (e.shiftKey && light && light !== chosenLight() ? join(light) : choose({ light }))}
       >
         <span className="size-2.5 shrink-0 rounded-full" style={{ background: source.colour }} />
         {wide && <span className="truncate">{source.name}</span>}

@@ -13,6 +13,7 @@ import { useHands } from './hands.ts';
 import { HoverMark } from './HoverMark.tsx';
 import { useHoverOnStage } from './hover.ts';
 import { Notices } from './Notices.tsx';
+import { RowMark } from './RowMark.tsx';
 import { SetMarks } from './SetMarks.tsx';
 import { WishPaint } from './WishPaint.tsx';
 import { Status } from './Status.tsx';
@@ -126,6 +127,7 @@ export function Stage() {
       />
       {step === 'set' && handles && <SetMarks frame={frame} />}
       {step === 'finish' && handles && <HoverMark frame={frame} />}
+      {step === 'light' && <RowMark place={place} />}
       {step === 'light' && <WishPaint place={place} />}
       <Compared place={place} />
       <Status place={place} />

@@ -172,7 +172,7 @@ self.onmessage = ({ data }: MessageEvent<DisplayOrder>) => {
     const { film, samples, seen } = data;
     const { mask, rows, widths, mirrors, glows, eye } = seen;
     const chart = shareChart(film, mask, rows.length, samples);
-    reply({ type: 'chart', chart, rows, mirrors, glows, sight: sightlines(film, mask, eye, widths) });
+    reply({ type: 'chart', chart, rows, mirrors, glows, sight: sightlines(film, mask, eye, widths), mask });
   } else if (data.type === 'wish') {
     const { film, samples, strokes, tinted } = data;
     reply({ type: 'wished', wished: granted(film, samples, strokes, tinted) });

@@ -193,6 +193,8 @@ export interface LightChart {
   glows: boolean[];
   /** Densities over the unwrapped surround; null where films know no normals. */
   sight: Float32Array[] | null;
+  /** Which row each place of the picture shows. */
+  mask: FaceMask;
 }
 
 /** The denoiser's code and memory. */

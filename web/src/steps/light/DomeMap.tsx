@@ -2,7 +2,7 @@
  * Where lights and panels stand, seen from above: the camera's side below, straight up in the middle. Shift chooses
  * more lights, that move together.
  */
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useRef } from 'react';
 import { toHex } from '@wemlox/core/maths/colour';
 import { bearingOf, frameOf, hueOf, lightColour } from '@wemlox/core/light/placing';
 import { inPicture, intoPicture } from '@wemlox/core/light/surround';
@@ -12,6 +12,7 @@ import { choose, useChoice } from '../../state/choice.ts';
 import { useLook } from '../../state/chosen.ts';
 import { numberText } from '../../state/language.ts';
 import { perform, shotOf, useStudio } from '../../state/studio.ts';
+import { join, useTogether } from '../../state/together.ts';
 
 import { LABEL_SIZE, labelsOf, shortName } from './domeLabels.ts';
 import { marksOf, type DomeMark } from './domeMarks.ts';
@@ -61,8 +62,7 @@ export function DomeMap() {
   const chosen = useChoice((c) => c.light ?? c.panel);
   const camera = useStudio((s) => shotOf(s.project).camera);
   const svg = useRef<SVGSVGElement>(null);
-  /** Lights that move with the chosen one. */
-  const [others, setOthers] = useState<readonly string[]>([]);
+  const others = useTogether((t) => t.others);
   const mark = marks.find((m) => m.id === chosen);
   const together = marks.filter((m) => 'light' in m.of && (m.id === chosen || others.includes(m.id)));
   const pointed = (event: React.PointerEvent) => {
@@ -82,17 +82,11 @@ export function DomeMap() {
     } else perform((p) => moveLight(p, currentLook(p).id, m.id, to));
   };
   const take = (m: DomeMark, event: React.PointerEvent) => {
-    if ('panel' in m.of) {
-      setOthers([]);
-      choose({ panel: m.id, light: null });
-    } else if (event.shiftKey && chosen && m.id !== chosen) {
-      setOthers(others.includes(m.id) ? others.filter((id) => id !== m.id) : [...others, m.id]);
+    if ('panel' in m.of) choose({ panel: m.id, light: null });
+    else if (event.shiftKey && m.id !== chosen) {
+      join(m.id);
       return;
-    } else {
-      if (!others.includes(m.id)) setOthers([]);
-      else setOthers([...others.filter((id) => id !== m.id), chosen!].filter(Boolean));
-      choose({ light: m.id, panel: null });
-    }
+    } else choose({ light: m.id });
     event.currentTarget.setPointerCapture(event.pointerId);
   };
   const drag = (m: DomeMark, event: React.PointerEvent) => {
@@ -186,6 +180,13 @@ export function DomeMap() {
               onPointerDown={(e) => take(m, e)}
               onPointerMove={(e) => drag(m, e)}
               onKeyDown={(e) => {
+                if (e.key === 'Enter' || e.key === ' ') {
+                  e.preventDefault();
+                  if ('panel' in m.of) choose({ panel: m.id, light: null });
+                  else if (e.shiftKey && m.id !== chosen) join(m.id);
+                  else choose({ light: m.id });
+                  return;
+                }
                 const by = {
                   ArrowLeft: [-STEP, 0],
                   ArrowRight: [STEP, 0],

@@ -1,8 +1,8 @@
 /** Light: what the faces see. */
 import { Copy, Crosshair, FlipHorizontal2, Lightbulb, LightbulbOff, Plus, Trash2 } from 'lucide-react';
 import { useEffect } from 'react';
-import { LIGHT_KINDS, LIGHT_NAMES, type Light } from '@wemlox/core/document';
-import { renameLight } from '@wemlox/core/edits';
+import { LIGHT_KINDS, LIGHT_NAMES, LIGHT_TABLES, type Light } from '@wemlox/core/document';
+import { renameLight, setTogether } from '@wemlox/core/edits';
 import { addLight, addSuitedRig, addThreePoint, copyLight, removeLight } from '../../actions/lights.ts';
 import { partSun } from '../../actions/surround.ts';
 import { GradeRows } from '../../desk/GradeRows.tsx';
@@ -13,6 +13,7 @@ import { useCatch } from '../../state/catching.ts';
 import { useChoice } from '../../state/choice.ts';
 import { useLook } from '../../state/chosen.ts';
 import { perform } from '../../state/studio.ts';
+import { part, useTogether } from '../../state/together.ts';
 import { Beam } from './Beam.tsx';
 import { BeforeLetter } from './BeforeLetter.tsx';
 import { DomeMap } from './DomeMap.tsx';
@@ -43,13 +44,45 @@ function CatchButton() {
   );
 }
 
+/** Which lights are worked on with the chosen one. */
+function Together({ rig }: { rig: readonly Light[] }) {
+  const others = useTogether((t) => t.others);
+  if (others.length === 0) return null;
+  const names = rig.filter((l) => others.includes(l.id)).map((l) => l.name);
+  return (
+    <p className="flex items-center justify-between gap-2 pb-1 text-xs text-primary" role="status">
+      <span className="truncate">Together with {names.join(', ')}</span>
+      <button type="button" className="btn btn-xs" onClick={part}>
+        Apart
+      </button>
+    </p>
+  );
+}
+
 function LightRows({ light }: { light: Light }) {
   const look = useLook();
   const unit = useStrengthUnit(light);
+  const others = useTogether((t) => t.others);
+  const rig = `looks/${look.id}/rig`;
+  const together = (key: string) => ({
+    onChange: (value: unknown) =>
+      perform((p) =>
+        setTogether(
+          p,
+          `${rig}/${light.id}/${key}`,
+          others.map((id) => `${rig}/${id}`),
+          value,
+        ),
+      ),
+  });
+  const settings =
+    others.length > 0
+      ? Object.fromEntries(Object.keys(LIGHT_TABLES[light.kind]).map((key) => [key, together(key)]))
+      : {};
   return (
     <ParameterRows
-      of={`looks/${look.id}/rig/${light.id}`}
-      settings={{ strength: { unit } }}
+      of={`${rig}/${light.id}`}
+      settings={{ ...settings, strength: { ...settings.strength, unit } }}
       after={{
         strength: <StrengthUnits light={light} rig={look.rig} />,
         gel: <Gels light={light} />,
@@ -157,6 +190,7 @@ export function LightDesk() {
               Solo
             </button>
           </div>
+          <Together rig={look.rig} />
           <LightRows light={light} />
           {'stands' in light && <BeforeLetter light={light} />}
           <FallsOn light={light} />
