@@ -3,7 +3,7 @@ import { useEffect, useRef } from 'react';
 import { rowKey, useLightChart, useRowHover } from '../state/light.ts';
 
 /** Red, green, blue and cover it is drawn with. */
-const MARK = [127, 224, 184, 110];
+const MARK = [127, 224, 184, 80];
 
 export function RowMark({ place }: { place: { left: number; top: number; width: number; height: number } }) {
   const canvas = useRef<HTMLCanvasElement>(null);
