@@ -6,37 +6,39 @@ const ABOUT = 2;
 const LEAST = 1e-6;
 
 /**
- * A developed picture with each group's light times its gains.
+ * A developed picture with each group's light times its gains. What is changed is added to all there is, or what is left
+ * is added up, whichever takes fewer groups: moving one fader of many costs one.
  * @param picture r g b a a pixel, linear
  * @param gains three a group
  */
 export function balanced(film: Film, picture: Float32Array, gains: readonly number[]): Float32Array {
-  const { shares, groups } = film;
+  const { shares, groups, sums, channels } = film;
   const values = film.width * film.height * 3;
-  // plane by plane, as they lie in memory
-  const before = new Float32Array(values);
-  const after = new Float32Array(values);
-  for (let g = 0; g < groups; g++) {
-    const [red, green, blue] = gains.slice(g * 3, g * 3 + 3);
+  const of = (g: number) => gains.slice(g * 3, g * 3 + 3);
+  const all = Array.from({ length: groups }, (_, g) => g);
+  const changed = all.filter((g) => of(g).some((v) => v !== 1));
+  const left = all.filter((g) => of(g).some((v) => v !== 0));
+  const adds = changed.length <= left.length;
+  // light times its gains, or what they add to it; plane by plane, as they lie in memory
+  const sum = new Float32Array(values);
+  for (const g of adds ? changed : left) {
+    const [red, green, blue] = of(g).map((v) => (adds ? v - 1 : v));
     const plane = shares.subarray(g * values, (g + 1) * values);
     for (let i = 0; i < values; i += 3) {
-      before[i] += plane[i];
-      before[i + 1] += plane[i + 1];
-      before[i + 2] += plane[i + 2];
-      after[i] += plane[i] * red;
-      after[i + 1] += plane[i + 1] * green;
-      after[i + 2] += plane[i + 2] * blue;
+      sum[i] += plane[i] * red;
+      sum[i + 1] += plane[i + 1] * green;
+      sum[i + 2] += plane[i + 2] * blue;
     }
   }
   // light that was spread over pixels counts with the sources that are there, or with all alike
-  const mean = [0, 1, 2].map((c) => {
-    let sum = 0;
-    for (let g = 0; g < groups; g++) sum += gains[g * 3 + c];
-    return sum / groups;
-  });
+  const mean = [0, 1, 2].map((c) => all.reduce((s, g) => s + gains[g * 3 + c], 0) / groups);
   const out = picture.slice();
-  for (let i = 0, at = 0; i < values; i += 3, at += 4)
-    for (let c = 0; c < 3; c++) out[at + c] *= before[i + c] > 0 ? after[i + c] / before[i + c] : mean[c];
+  const base = adds ? 1 : 0;
+  for (let i = 0, at = 0, from = 0; i < values; i += 3, at += 4, from += channels)
+    for (let c = 0; c < 3; c++) {
+      const before = sums[from + c];
+      out[at + c] *= before > 0 ? Math.max(0, base + sum[i + c] / before) : mean[c];
+    }
   return out;
 }
 

@@ -11,6 +11,7 @@ import { kernelBytes } from '../threads.ts';
 import { cpuSeconds, median, type Report, type Row } from './report.ts';
 import { chromeWord, FIGURE, newMaker } from './word.ts';
 
+const FEW = 10;
 const MANY = 200;
 const SAMPLES = 16;
 const ROUNDS = 3;
@@ -58,12 +59,12 @@ const LACQUER = {
   coat_roughness: 0.05,
 };
 
-async function rowOf(name: string, kind: 'area' | 'spot', finish: object): Promise<Row> {
-  const ours = await noiseTime(kind, finish, MANY);
+async function rowOf(kind: 'area' | 'spot', name: string, finish: object, count: number): Promise<Row> {
+  const ours = await noiseTime(kind, finish, count);
   const peer = await noiseTime(kind, finish, 1);
   const ratios = ours.map((v, i) => v / peer[i]);
   return {
-    case: name,
+    case: `${count} ${kind === 'area' ? 'area lights' : 'spots'}, ${name}`,
     ours: median(ours),
     peer: median(peer),
     peerName: 'one light',
@@ -75,11 +76,14 @@ async function rowOf(name: string, kind: 'area' | 'spot', finish: object): Promi
 
 export async function benchLights(): Promise<Report> {
   return {
-    bench: `lights: ${MANY} against one, ${FIGURE.width}x${FIGURE.height}, ${SAMPLES} samples, CPU time`,
+    bench: `lights: ${FEW} and ${MANY} against one, ${FIGURE.width}x${FIGURE.height}, ${SAMPLES} samples, CPU time`,
     rows: [
-      await rowOf('area lights, lacquer', 'area', LACQUER),
-      await rowOf('spots, lacquer', 'spot', LACQUER),
-      await rowOf('spots, satin chrome', 'spot', { specular_roughness: 0.3 }),
+      await rowOf('area', 'lacquer', LACQUER, FEW),
+      await rowOf('area', 'lacquer', LACQUER, MANY),
+      await rowOf('spot', 'lacquer', LACQUER, FEW),
+      await rowOf('spot', 'lacquer', LACQUER, MANY),
+      await rowOf('spot', 'satin chrome', { specular_roughness: 0.3 }, FEW),
+      await rowOf('spot', 'satin chrome', { specular_roughness: 0.3 }, MANY),
     ],
   };
 }

@@ -1,7 +1,8 @@
-/** ./wemlox bench [rays|paths|caustics|lights|finishes|trees|scene|type|drawings|truths] [--json FILE] [--dump DIR] */
+/** ./wemlox bench [rays|paths|caustics|lights|balance|finishes|trees|scene|type|drawings|truths] [--json FILE] [--dump DIR] */
 import 'reflect-metadata';
 import { writeFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
+import { benchBalance } from './balance.ts';
 import { benchDrawings } from './drawings.ts';
 import { benchCaustics } from './caustics.ts';
 import { benchFinishes } from './finishes.ts';
@@ -23,6 +24,7 @@ const BENCHES: Record<string, () => Promise<Report>> = {
   paths: benchPaths,
   caustics: benchCaustics,
   lights: benchLights,
+  balance: benchBalance,
   finishes: benchFinishes,
   trees: benchTrees,
   scene: benchScene,
