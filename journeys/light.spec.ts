@@ -1,7 +1,7 @@
 /** Light: what lights what, weighed in the picture, and caught at a place of the type. */
 import { expect, test, type Page } from '@playwright/test';
 import type { Light, Project } from '@wemlox/core/document';
-import { meanOf, traced } from './hands.ts';
+import { meanOf, number, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;
@@ -109,6 +109,26 @@ test('light is caught where the type is pointed at', async ({ page }) => {
   await traced(page, 12);
   const after = await mean(page, about(0, 0.008), about(1, 0.012));
   expect(after[1]).toBeGreaterThan(before[1] + 20);
+  // a shadow on the floor goes where it is dragged
+  await page.getByTestId('dome').getByRole('button', { name: /^Key/ }).locator('.mark').click();
+  const standing = async () =>
+    (await studio.document('ostrel')).looks[0].rig.find((l: Light) => l.name === 'Key') as Light;
+  for (const [label, value] of [
+    ['Azimuth', '-90'],
+    ['Elevation', '12'],
+  ] as const)
+    await number(desk(page), label, value);
+  await expect.poll(async () => (await standing()).elevation).toBeCloseTo((12 * Math.PI) / 180, 6);
+  const stood = await standing();
+  // beside the foot of the L
+  const floor = [0.91, 0.617];
+  await page.mouse.move(box.x + box.width * floor[0], box.y + box.height * floor[1]);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width * (floor[0] + 0.03), box.y + box.height * (floor[1] + 0.03), {
+    steps: 4,
+  });
+  await page.mouse.up();
+  await expect.poll(async () => (await standing()).azimuth).not.toBeCloseTo(stood.azimuth, 3);
   // hands that do not catch orbit
   await page.getByRole('button', { name: 'Catch' }).click();
   await page.mouse.move(box.x + box.width * spot[0], box.y + box.height * spot[1]);

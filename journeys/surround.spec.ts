@@ -63,6 +63,15 @@ test('a surround is painted: a banded horizon makes chrome of the type, and a pa
   expect((await panel()).elevation).toBeLessThan(before.elevation - 0.1);
   await saved(page);
   const there = await panel();
+  const handle = rack.getByRole('button', { name: /^Width of Soft box/ });
+  const grip = (await handle.boundingBox())!;
+  await page.mouse.move(grip.x + grip.width / 2, grip.y + grip.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(grip.x + grip.width / 2 - 25, grip.y + grip.height / 2, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(async () => Math.abs((await panel()).width - there.width)).toBeGreaterThan(0.1);
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await panel()).width).toBeCloseTo(there.width, 9);
   await mark.focus();
   await page.keyboard.press('ArrowUp');
   await expect.poll(async () => (await panel()).elevation - there.elevation).toBeCloseTo(Math.PI / 90, 6);
@@ -114,10 +123,17 @@ test('the surround is turned by its unwrapped picture, looked at by itself, and 
   await expect(page.getByText(/lies with the surrounds/)).toBeVisible();
   await expect.poll(async () => (await stance()).source).toBe('picture');
   await traced(page, 2);
-  await expect(page.getByRole('option', { name: /Snow pier.*\.exr/ })).toHaveAttribute(
-    'aria-selected',
-    'true',
-  );
+  const kept = page.getByRole('option', { name: /Snow pier.*\.exr/ });
+  await expect(kept).toHaveAttribute('aria-selected', 'true');
+  // it says what it is like, and is found by its tags
+  await expect(kept).toHaveAttribute('title', /mean .* nit, peak .* EV$/);
+  await page.getByRole('button', { name: 'Look at the surround by itself' }).click();
+  await dialog.getByLabel('Tags of the surround').fill('harbour, cold');
+  await dialog.getByLabel('Tags of the surround').press('Enter');
+  await expect(kept).toHaveAttribute('title', /harbour, cold$/);
+  await page.keyboard.press('Escape');
+  await page.getByLabel('Find a surround by name or tag').fill('cold harb');
+  await expect(page.getByRole('listbox', { name: 'Surrounds' }).getByRole('option')).toHaveCount(1);
 });
 
 test('the sun of a surround becomes a light of its own; cards, light from all around and arrangements reach what they are for', async ({

@@ -12,6 +12,11 @@ export interface CaughtAt {
   mirrors: boolean;
 }
 
+interface Bearing {
+  azimuth: number;
+  elevation: number;
+}
+
 const dot = (a: Vec, b: Vec) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 const less = (a: Vec, b: Vec): Vec => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 const along = (a: Vec, d: Vec, t: number): Vec => [a[0] + d[0] * t, a[1] + d[1] * t, a[2] + d[2] * t];
@@ -53,23 +58,29 @@ export function caughtStance(roll: number, picture: Vec, world: Vec): { turn: nu
  * @param centre of the type
  * @returns null where the camera does not see the place
  */
-export function caught(
-  light: Light,
-  centre: Vec,
-  at: CaughtAt,
-): { azimuth: number; elevation: number } | null {
+export function caught(light: Light, centre: Vec, at: CaughtAt): Bearing | null {
   const from = caughtFrom(at);
-  if (!from) return null;
-  let away = from;
-  if ('distance' in light) {
-    // where the ray leaves the sphere about the aim on which the light stands
-    const { at: target, distance } = standingOf(light);
-    const aim = centre.map((v, k) => v + target[k]) as Vec;
-    const rel = less(at.point, aim);
-    const b = dot(rel, from);
-    const within = b * b - dot(rel, rel) + distance * distance;
-    if (within < 0) return null;
-    away = unit(along(rel, from, -b + Math.sqrt(within)));
-  }
-  return bearingOf(away);
+  return from && standsAlong(light, centre, at.point, from);
+}
+
+/** Azimuth and elevation at which a light stands on a ray, at the distance from its aim that it has; null for nowhere. */
+function standsAlong(light: Light, centre: Vec, from: Vec, way: Vec): Bearing | null {
+  if (!('distance' in light)) return bearingOf(way);
+  // where the ray leaves the sphere about the aim on which the light stands
+  const { at: target, distance } = standingOf(light);
+  const aim = centre.map((v, k) => v + target[k]) as Vec;
+  const rel = less(from, aim);
+  const b = dot(rel, way);
+  const within = b * b - dot(rel, rel) + distance * distance;
+  return within < 0 ? null : bearingOf(unit(along(rel, way, -b + Math.sqrt(within))));
+}
+
+/**
+ * Azimuth and elevation at which a light throws the shadow of one place on another.
+ * @param caster what stands in its way @param shadow where that is to fall
+ * @returns null where it is too near to its aim for that
+ */
+export function throwing(light: Light, centre: Vec, caster: Vec, shadow: Vec): Bearing | null {
+  const way = less(caster, shadow);
+  return dot(way, way) > 0 ? standsAlong(light, centre, shadow, unit(way)) : null;
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { newLight } from '../../src/document/index.ts';
-import { caught, caughtStance } from '../../src/light/catch.ts';
+import { caught, caughtStance, throwing } from '../../src/light/catch.ts';
 import { placeLight, type Vec } from '../../src/light/placing.ts';
 import { intoPicture, outOfPicture } from '../../src/light/surround.ts';
 import { lot } from '../../src/maths/lot.ts';
@@ -74,5 +74,35 @@ describe('a surround', () => {
     expect(refused).toBeGreaterThan(100);
     // what needs no tilt is not tilted
     expect(caughtStance(0, [1, 0, 0], [0, 0, 1])!.tilt).toBeCloseTo(0, 9);
+  });
+});
+
+describe('a shadow that is dragged', () => {
+  it('falls where it is dragged to, from a light at the distance it had', () => {
+    for (const light of [
+      newLight('spot', 'Spot', { distance: 3, aim: [0.1, 0.05, 0] }),
+      newLight('area', 'Area', { distance: 2 }),
+      newLight('directional', 'Sun'),
+    ]) {
+      const centre: Vec = [0.2, 0.3, 0];
+      const caster: Vec = [0.1, 0.5, 0.05];
+      for (const shadow of [
+        [0.4, 0, -0.6],
+        [-0.7, 0, 0.3],
+        [0.1, 0, -0.01],
+      ] as Vec[]) {
+        const place = throwing(light, centre, caster, shadow)!;
+        const { position, forward } = placeLight({ ...light, ...place }, centre);
+        const way =
+          light.kind === 'directional' ? forward.map((v) => -v) : position.map((v, i) => v - shadow[i]!);
+        const [a, b] = [way, caster.map((v, i) => v - shadow[i]!)].map((v) =>
+          v.map((x) => x / Math.hypot(...v)),
+        );
+        a!.forEach((v, i) => expect(v).toBeCloseTo(b![i]!, 6));
+      }
+    }
+    expect(
+      throwing(newLight('spot', 'Spot', { distance: 0.2 }), [0, 0, 0], [0, 5, 0], [9, 0, 0]),
+    ).toBeNull();
   });
 });

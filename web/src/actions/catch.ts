@@ -1,7 +1,7 @@
 /** Catching light: a place of the type is pointed at, and the light goes where its light falls on it. */
 import { moveLight, movePanel, characterOf, standSurround } from '@wemlox/core/edits';
 import { PIECE_NAMES } from '@wemlox/core/document';
-import { caught, caughtFrom, caughtStance, type CaughtAt } from '@wemlox/core/light/catch';
+import { caught, caughtFrom, caughtStance, throwing, type CaughtAt } from '@wemlox/core/light/catch';
 import { bearingOf, placeLight, type Vec } from '@wemlox/core/light/placing';
 import { inPicture, intoPicture } from '@wemlox/core/light/surround';
 import { showsHighlight } from '@wemlox/core/finish/highlight';
@@ -42,6 +42,38 @@ function movePanelTo(panel: string, from: Vec): string {
   const place = bearingOf(inPicture(intoPicture(surround), ...from));
   perform((p) => movePanel(p, currentLook(p).id, panel, place));
   return '';
+}
+
+/** What of the type throws the chosen light's shadow on a place; null where none lies there. */
+export function shadowAt(hit: Picked, draft: Draft): Vec | null {
+  const { scene } = useShown.getState();
+  const light = currentLook().rig.find((l) => l.id === useChoice.getState().light);
+  if (!scene || !light || light.kind === 'ambient' || light.kind === 'card' || light.kind === 'array')
+    return null;
+  const { position, forward } = placeLight(light, centreOf(scene.typeBox));
+  const way = 'distance' in light ? position.map((v, k) => v - hit.point[k]) : forward.map((v) => -v);
+  const far = Math.hypot(...way);
+  const start = hit.point.map((v, k) => v + hit.normal[k] * BEFORE);
+  const before = draft.along(
+    start,
+    way.map((v) => v / far),
+  );
+  if (!before?.letter) return null;
+  const nearer = !('distance' in light) || Math.hypot(...before.point.map((v, k) => v - start[k])) < far;
+  return nearer ? (before.point as Vec) : null;
+}
+
+/** Moves the chosen light so that the shadow of a place of the type falls where the hand is. */
+export function throwShadow(caster: Vec, hit: Picked): void {
+  const { scene } = useShown.getState();
+  const look = currentLook();
+  const light = look.rig.find((l) => l.id === useChoice.getState().light);
+  if (!scene || !light) return;
+  const place = throwing(light, centreOf(scene.typeBox), caster, hit.point as Vec);
+  useCatch.setState({
+    why: place ? '' : `${light.name} is too near to its aim to throw that shadow so far: move it away first`,
+  });
+  if (place) perform((p) => moveLight(p, look.id, light.id, place));
 }
 
 /** Has the chosen light, or the surround where none is, caught at a place of the type. */

@@ -5,7 +5,8 @@ import { cameraFrame, fitted } from '@wemlox/core/stage/camera';
 import { choose } from '../state/choice.ts';
 import { moveCamera } from '../actions/stage.ts';
 import { shotOf, useStudio } from '../state/studio.ts';
-import { catchAt } from '../actions/catch.ts';
+import type { Vec } from '@wemlox/core/light/placing';
+import { catchAt, shadowAt, throwShadow } from '../actions/catch.ts';
 import { useCatch } from '../state/catching.ts';
 import { usePlacing } from '../state/pictures.ts';
 import type { Draft } from '../engine/draft.ts';
@@ -50,6 +51,8 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
       moved: boolean;
       picture: HeldPicture | null;
       catches: boolean;
+      /** What of the type throws the shadow that is held. */
+      caster: Vec | null;
     } | null = null;
 
     const inStage = (event: MouseEvent) => {
@@ -65,7 +68,9 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
       const hit = placing || catching ? draft.pick(...inStage(event)) : null;
       const letter = hit?.block && hit.letter ? { block: hit.block, letter: hit.letter } : null;
       const catches = catching && letter !== null;
-      held = { x: event.clientX, y: event.clientY, moved: false, picture: placing ? letter : null, catches };
+      const caster = catching && hit?.piece ? shadowAt(hit, draft) : null;
+      const picture = placing ? letter : null;
+      held = { x: event.clientX, y: event.clientY, moved: false, picture, catches, caster };
       if (catches) catchAt(hit!, draft);
     };
     const move = (event: PointerEvent) => {
@@ -73,10 +78,13 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
       const dx = event.clientX - held.x;
       const dy = event.clientY - held.y;
       if (!held.moved && Math.hypot(dx, dy) < CLICK) return;
-      const { picture, catches } = held;
+      const { picture, catches, caster } = held;
       const now = inStage(event);
-      held = { x: event.clientX, y: event.clientY, moved: true, picture, catches };
-      if (catches) {
+      held = { ...held, x: event.clientX, y: event.clientY, moved: true };
+      if (caster) {
+        const hit = draft.pick(...now);
+        if (hit?.piece) throwShadow(caster, hit);
+      } else if (catches) {
         const hit = draft.pick(...now);
         if (hit?.letter) catchAt(hit, draft);
       } else if (picture) dragPicture(picture, draft, [now[0] - dx, now[1] - dy], now, event.altKey);
@@ -85,7 +93,7 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
     };
     const up = (event: PointerEvent) => {
       if (!held) return;
-      const clicked = !held.moved && !held.catches;
+      const clicked = !held.moved && !held.catches && !held.caster;
       held = null;
       if (!clicked) return;
       const hit = draft.pick(...inStage(event));

@@ -36,7 +36,7 @@ function CatchButton() {
       type="button"
       className={`btn btn-xs ${catching ? 'btn-primary' : ''}`}
       aria-pressed={catching}
-      title="Point at the type and drag: the chosen light or panel, or the surround, goes where its light is caught there"
+      title="Point at the type and drag: the chosen light or panel, or the surround, goes where its light is caught there. A shadow of the type is dragged where it should fall"
       onClick={() => useCatch.setState({ catching: !catching, why: '' })}
     >
       <Crosshair size={12} /> Catch
