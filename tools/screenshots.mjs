@@ -64,6 +64,35 @@ const views = {
     await page.getByRole('list', { name: 'Panels' }).scrollIntoViewIfNeeded();
     await page.waitForTimeout(300);
   },
+  async beams() {
+    await open('Tide Bar', 'Morning after', 'light');
+    const desk = page.getByRole('complementary', { name: 'Desk' });
+    const number = async (label, value) => {
+      const field = desk.getByLabel(label, { exact: true }).first();
+      await field.fill(value);
+      await field.press('Enter');
+    };
+    for (const [azimuth, pattern, gel] of [
+      ['-35', 'Wheelhouse window', 'Lamp amber'],
+      ['38', 'Leaves', 'Deep water'],
+    ]) {
+      await desk.getByRole('button', { name: 'Spot', exact: true }).click();
+      await number('Strength', '120');
+      await number('Azimuth', azimuth);
+      await number('Elevation', '38');
+      await number('Cone', '26');
+      await desk.getByRole('button', { name: gel }).click();
+      await desk.getByText('Pattern and profile').click();
+      await desk.getByRole('button', { name: /^Pattern: / }).click();
+      await page.getByRole('menuitem', { name: pattern }).click();
+      await desk.getByText('Pattern and profile').click();
+    }
+    await desk.getByText('Pattern and profile').click();
+    await page.waitForTimeout(1500);
+    await traced();
+    await desk.getByText('Pattern and profile').scrollIntoViewIfNeeded();
+    await page.waitForTimeout(300);
+  },
   async frame() {
     await open('Deck 5', 'Clear', 'frame');
     await traced();

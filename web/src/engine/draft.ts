@@ -302,7 +302,9 @@ export class Draft {
     const peak = Math.max(...colour, 1e-9);
     const aimed = position.map((v, i) => v + forward[i]);
     if (light.kind === 'area') {
-      const lamp = new RectAreaLight(0xffffff, peak, light.width, light.height);
+      // a face of its own glows over its share of the rectangle
+      const share = light.face?.area ?? (light.round ? Math.PI / 4 : 1);
+      const lamp = new RectAreaLight(0xffffff, peak * share, light.width, light.height);
       lamp.color.setRGB(colour[0] / peak, colour[1] / peak, colour[2] / peak);
       lamp.position.fromArray(position);
       lamp.lookAt(aimed[0], aimed[1], aimed[2]);
