@@ -88,7 +88,15 @@ export async function putAsset(
        ON CONFLICT (hash) DO NOTHING`,
       [hash, kind, name, bytes.length, actor.id, facts && JSON.stringify(facts)],
     );
-    if (rowCount === 0) return;
+    if (rowCount === 0) {
+      await client.query(
+        `UPDATE assets SET facts = coalesce(facts, $3),
+           also = CASE WHEN kind = $2 OR $2 = ANY(also) THEN also ELSE array_append(also, $2) END
+         WHERE hash = $1`,
+        [hash, kind, facts && JSON.stringify(facts)],
+      );
+      return;
+    }
     const { rows } = await client.query('SELECT coalesce(sum(size), 0)::bigint AS size FROM assets');
     if (Number(rows[0].size) > KEPT.bytes)
       throw new QuotaError(
@@ -141,8 +149,9 @@ export async function readAsset(session: Session, hash: string): Promise<AssetLi
 
 /** Assets of a kind, by name. */
 export async function listAssets({ pool }: Session, kind: AssetKind): Promise<AssetLine[]> {
-  const { rows } = await pool.query(`SELECT ${LINE} FROM assets WHERE kind = $1 ORDER BY lower(name), hash`, [
-    kind,
-  ]);
+  const { rows } = await pool.query(
+    `SELECT ${LINE} FROM assets WHERE kind = $1 OR $1 = ANY(also) ORDER BY lower(name), hash`,
+    [kind],
+  );
   return rows.map(lineOf);
 }

@@ -4,7 +4,9 @@ import { newFeed, newLight, newProject, plainFinish, VERSION } from '@wemlox/cor
 import {
   createProject,
   keepFinish,
+  findAsset,
   keepRig,
+  listAssets,
   MissingError,
   putAsset,
   QuotaError,
@@ -39,6 +41,24 @@ describe('unused files', () => {
     ]);
     expect(await sweepAssets(db.session)).toBe(1);
     await expect(removeUnused(db.session, idle.hash)).rejects.toBeInstanceOf(MissingError);
+  });
+
+  it('taken in as two kinds are listed as both', async () => {
+    const bytes = new Uint8Array([42, 43]);
+    await putAsset(db.session, 'picture', 'dusk.exr', bytes);
+    const facts = {
+      mean: 1,
+      peak: 2,
+      stops: 3,
+      peakDirection: [0, 1, 0],
+      small: { width: 0, height: 0, rgb: '' },
+    };
+    const { hash } = await putAsset(db.session, 'surround', 'dusk.exr', bytes, facts);
+    await putAsset(db.session, 'surround', 'dusk.exr', bytes, facts);
+    for (const kind of ['picture', 'surround'] as const)
+      expect((await listAssets(db.session, kind)).filter((a) => a.hash === hash)).toHaveLength(1);
+    expect((await findAsset(db.session, hash)).facts).toEqual(facts);
+    await removeUnused(db.session, hash);
   });
 
   it('are no files that a light of a project or of the library leans on', async () => {

@@ -101,8 +101,6 @@ describe('a shadow that is dragged', () => {
         a!.forEach((v, i) => expect(v).toBeCloseTo(b![i]!, 6));
       }
     }
-    expect(
-      throwing(newLight('spot', 'Spot', { distance: 0.2 }), [0, 0, 0], [0, 5, 0], [9, 0, 0]),
-    ).toBeNull();
+    expect(throwing(newLight('spot', 'Spot', { distance: 0.2 }), [0, 0, 0], [0, 5, 0], [9, 0, 0])).toBeNull();
   });
 });

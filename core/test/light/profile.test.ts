@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   lumensPerCandela,
@@ -195,4 +196,36 @@ describe('a profile', () => {
       expect(lumens).toBeLessThan(4 * Math.PI);
     },
   );
+});
+
+describe('files of noise', () => {
+  it('are refused by name, and nothing else happens', () => {
+    const words = [
+      'TILT=NONE',
+      'TILT=INCLUDE',
+      '1',
+      '0',
+      '-3',
+      '1e9',
+      '90',
+      '181',
+      'x',
+      '',
+      '1e400',
+      '3 3',
+      '\u0000',
+    ];
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom(...words), { maxLength: 60 }), (all) => {
+        try {
+          const profile = readProfile(new TextEncoder().encode(all.join('\n')));
+          expect(profile.candela).toBeGreaterThan(0);
+          expect(shareAt(profile, 0.3, 1)).toBeGreaterThanOrEqual(0);
+        } catch (error) {
+          expect(error).toBeInstanceOf(ProfileError);
+        }
+      }),
+      { numRuns: 2000, seed: 12 },
+    );
+  });
 });

@@ -70,8 +70,8 @@ export function FallCurve({ light }: { light: LightOf<'spot'> | LightOf<'point'>
       ref={svg}
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       className="w-full touch-none"
-      role="group"
-      aria-label={`What ${light.name} gives by distance`}
+      role="img"
+      aria-label={`What ${light.name} gives by distance: ${inShort(lux)} lux at ${numberText(aimed, 2)} m`}
     >
       {[0.1, 1, 10].map((d) => (
         <g key={d}>
@@ -91,14 +91,14 @@ export function FallCurve({ light }: { light: LightOf<'spot'> | LightOf<'point'>
           fill="var(--color-base-100)"
           stroke="var(--color-primary)"
           strokeWidth={1.5}
-          role="button"
-          aria-label={`No brighter than at ${numberText(light.near, 2)} m: drag`}
           {...grip}
           onPointerMove={(e) =>
             e.currentTarget.hasPointerCapture(e.pointerId) &&
             set(`${address}/near`, Math.min(100, Math.max(0.01, placeOf(e).d)))
           }
-        />
+        >
+          <title>No brighter than here: drag</title>
+        </circle>
       )}
       <circle
         cx={x(aimed)}
@@ -106,11 +106,11 @@ export function FallCurve({ light }: { light: LightOf<'spot'> | LightOf<'point'>
         r={6}
         className="cursor-move"
         fill="var(--color-primary)"
-        role="button"
-        aria-label={`${inShort(lux)} lux at ${numberText(aimed, 2)} m: drag across to move it, up to make it stronger`}
         {...grip}
         onPointerMove={(e) => e.currentTarget.hasPointerCapture(e.pointerId) && drag(e)}
-      />
+      >
+        <title>Drag across to move the light, up to make it stronger</title>
+      </circle>
       <text x={WIDTH - PAD.right} y={PAD.top + 8} fontSize={10} textAnchor="end" fill="var(--quiet)">
         {inShort(lux)} lx at {numberText(aimed, 2)} m
       </text>
