@@ -125,7 +125,9 @@ export class SceneMaker {
   ): Promise<SurroundPicture> {
     const shown = panels.filter((p) => p.on);
     const pictures = await this.panelPictures(shown, findings);
-    const key = `${source}:${id}:${shown.length > 0 ? JSON.stringify(shown.map((p) => ({ ...p, name: '' }))) : ''}`;
+    // what could not be had is laid on once it can be
+    const had = [...pictures.keys()].join(' ');
+    const key = `${source}:${id}:${had}:${shown.length > 0 ? JSON.stringify(shown.map((p) => ({ ...p, name: '' }))) : ''}`;
     const made = remember(this.pictures, key, async () => {
       const picture =
         shown.length > 0
