@@ -5,7 +5,6 @@ import { numberText, whenText } from '../src/state/language.ts';
 import * as actions from './allActions.ts';
 import { useRemoving } from '../src/state/choice.ts';
 import { history, useStudio } from '../src/state/studio.ts';
-import { sunkBlocks } from '../src/stage/sunk.ts';
 import { labelsOf } from '../src/steps/light/domeLabels.ts';
 import { wornAt } from '@wemlox/core/edits';
 import { finishAt } from '@wemlox/core/document';
@@ -135,40 +134,6 @@ describe('type', () => {
     actions.setForm(id, 'bevelled');
     actions.setForm(id, 'tube');
     expect(now().looks[0].chart).toEqual(dressed);
-  });
-
-  it('under the floor is told, with its letters', () => {
-    const { id, letters } = now().blocks[0];
-    const box = (low: number) => [Float64Array.from([0, low, 500, low, 500, 700, 0, 700])];
-    const letter = (i: number, text: string, low: number) => ({
-      block: id,
-      letter: letters[i],
-      text,
-      missing: false,
-      standIn: null,
-      tube: null,
-      outline: box(low),
-      x: i * 600,
-      y: 0,
-      turn: 0,
-      advance: 600,
-    });
-    shaped(id, { bounds: [-1, -0.2, 1, 0.15], letters: [letter(0, 'O', 0), letter(1, 'y', -200)] });
-    useStudio.setState({
-      project: { ...now(), blocks: [{ ...now().blocks[0], place: { position: [0, 0, 0], turn: 0 } }] },
-    });
-    const shapes = [
-      {
-        block: id,
-        bounds: [-1, -0.2, 1, 0.15],
-        scale: 0.001,
-        letters: [letter(0, 'O', 0), letter(1, 'y', -200)],
-      },
-    ];
-    const found = sunkBlocks(now(), shapes as never, 0);
-    expect(found).toEqual([{ block: id, depth: expect.closeTo(0.2, 9), letters: ['y'], all: false }]);
-    expect(sunkBlocks(now(), shapes as never, null)).toEqual([]);
-    expect(sunkBlocks(now(), shapes as never, -0.2)).toEqual([]);
   });
 
   it('a first word stands with its lowest point on the floor once it is shaped, in one step', () => {

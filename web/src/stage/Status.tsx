@@ -6,7 +6,7 @@ import { useStudio } from '../state/studio.ts';
 import { findingText } from '@wemlox/core/preflight/words';
 import { blockName } from '@wemlox/core/edits';
 import { standOnFloor } from '../actions/blocks.ts';
-import { sunkBlocks } from './sunk.ts';
+import { sunkBlocks } from '@wemlox/core/preflight/sunk';
 import { onlyNearly, type Nearly } from '@wemlox/core/finish/rasterised';
 import { useCatch } from '../state/catching.ts';
 import { useLook } from '../state/chosen.ts';

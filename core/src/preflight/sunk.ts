@@ -1,8 +1,17 @@
 /** Type that reaches under the floor: which, how far, and in which letters. */
-import type { Project } from '@wemlox/core/document';
-import type { BandBlock } from '../workers/messages.ts';
+import type { Project } from '../document/index.ts';
+import { cos, sin } from '../maths/reproducible.ts';
 
-interface Sunk {
+/** A block as it was shaped, in thousandths of an em where `scale` is metres of one. */
+interface ShapedBlock {
+  block: string;
+  /** About the block's centre, metres; null without ink. */
+  bounds: readonly number[] | null;
+  scale: number;
+  letters: readonly { text: string; outline: readonly Float64Array[]; y: number; turn: number }[];
+}
+
+export interface Sunk {
   block: string;
   /** Metres under the floor at the deepest. */
   depth: number;
@@ -16,8 +25,8 @@ interface Sunk {
 const NEAR = 1e-4;
 
 /** Lowest point of a letter in its block's plane, metres. */
-function lowestOf({ outline, y, turn }: BandBlock['letters'][0], scale: number): number {
-  const [c, s] = [Math.cos(turn), Math.sin(turn)];
+function lowestOf({ outline, y, turn }: ShapedBlock['letters'][0], scale: number): number {
+  const [c, s] = [cos(turn), sin(turn)];
   let low = Infinity;
   for (const contour of outline)
     for (let i = 0; i < contour.length; i += 2) low = Math.min(low, s * contour[i] + c * contour[i + 1]);
@@ -25,7 +34,7 @@ function lowestOf({ outline, y, turn }: BandBlock['letters'][0], scale: number):
 }
 
 /** @param floor height of the floor that is on; null without one */
-export function sunkBlocks(project: Project, shaped: readonly BandBlock[], floor: number | null): Sunk[] {
+export function sunkBlocks(project: Project, shaped: readonly ShapedBlock[], floor: number | null): Sunk[] {
   if (floor === null) return [];
   return shaped.flatMap((s) => {
     const place = project.blocks.find((b) => b.id === s.block)?.place;
