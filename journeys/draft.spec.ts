@@ -6,6 +6,8 @@ import { traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;
+// both views are compared pixel by pixel
+test.use({ deviceScaleFactor: 1 });
 test.beforeAll(async () => {
   studio = await OwnStudio.open();
 });

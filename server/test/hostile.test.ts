@@ -148,7 +148,7 @@ describe('files', () => {
         expect((one as PromiseRejectedResult).reason.message).toMatch(why);
       }
       const readers = new Readers(1);
-      expect(await readers.read({ kind: 'drawing', path })).toEqual({ ownName: null });
+      expect(await readers.read({ kind: 'drawing', path })).toEqual({ ownName: null, facts: null });
       readers.close();
     },
   );
