@@ -6,7 +6,7 @@ import { cos, sin } from '../maths/reproducible.ts';
 interface ShapedBlock {
   block: string;
   /** About the block's centre, metres; null without ink. */
-  bounds: readonly number[] | null;
+  bounds: readonly [number, number, number, number] | null;
   scale: number;
   letters: readonly { text: string; outline: readonly Float64Array[]; y: number; turn: number }[];
 }
@@ -29,7 +29,7 @@ function lowestOf({ outline, y, turn }: ShapedBlock['letters'][0], scale: number
   const [c, s] = [cos(turn), sin(turn)];
   let low = Infinity;
   for (const contour of outline)
-    for (let i = 0; i < contour.length; i += 2) low = Math.min(low, s * contour[i] + c * contour[i + 1]);
+    for (let i = 0; i < contour.length; i += 2) low = Math.min(low, s * contour[i]! + c * contour[i + 1]!);
   return (y + low) * scale;
 }
 
@@ -39,9 +39,10 @@ export function sunkBlocks(project: Project, shaped: readonly ShapedBlock[], flo
   return shaped.flatMap((s) => {
     const place = project.blocks.find((b) => b.id === s.block)?.place;
     if (!place || !s.bounds) return [];
-    const depth = floor - (place.position[1] + s.bounds[1]);
+    const height = place.position[1]!;
+    const depth = floor - (height + s.bounds[1]);
     if (depth < NEAR) return [];
-    const under = s.letters.filter((l) => place.position[1] + lowestOf(l, s.scale) < floor - NEAR);
+    const under = s.letters.filter((l) => height + lowestOf(l, s.scale) < floor - NEAR);
     return [
       {
         block: s.block,

@@ -16,7 +16,7 @@ describe('type under the floor', () => {
   const shaped = [
     {
       block: block!.id,
-      bounds: [-0.1, -0.08, 0.1, 0.1],
+      bounds: [-0.1, -0.08, 0.1, 0.1] as const,
       scale: 0.001,
       letters: [letter('O', -10), letter('J', -80)],
     },
