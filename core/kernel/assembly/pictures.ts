@@ -88,13 +88,7 @@ export function pictured(axis: usize, u: f32, v: f32, seen: f32): f32 {
   const x1 = within(<i32>fx + 1, wide, edges);
   const y0 = within(<i32>fy, high, edges);
   const y1 = within(<i32>fy + 1, high, edges);
-  const p = texel(x0, y0, channel);
-  const q = texel(x1, y0, channel);
-  const r = texel(x0, y1, channel);
-  const s = texel(x1, y1, channel);
-  const top: f32 = p + (q - p) * a;
-  const below: f32 = r + (s - r) * a;
-  return (top + (below - top) * b) * load<f32>(axis, A_PER_PEAK);
+  return mixed(x0, y0, x1, y1, a, b, channel) * load<f32>(axis, A_PER_PEAK);
 }
 
 let high: i32 = 1;

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Vec } from '../../src/light/placing.ts';
 import { inPicture, intoPicture, outOfPicture } from '../../src/light/surround.ts';
 import type { Reach } from '../../src/scene/renderScene.ts';
+import { ALBEDO, any, down, LACQUER, MATTE, MIRROR, placed, plane, within } from './lightFixture.ts';
 import {
   flatSurround,
   meanOf,
@@ -14,21 +15,6 @@ import {
   type TestLight,
 } from './sceneFixture.ts';
 
-const ALBEDO = 0.5;
-const down: Vec = [0, -1, 0];
-const MATTE = { base_color: [ALBEDO, ALBEDO, ALBEDO], specular_weight: 0, specular_roughness: 1 };
-const LACQUER = { base_color: [0.6, 0.3, 0.1], specular_roughness: 0.2, specular_ior: 1.8 };
-const MIRROR = { base_metalness: 1, base_color: [1, 1, 1], specular_roughness: 0 };
-const plane = (half = 5) => quad([-half, 0, half], [2 * half, 0, 0], [0, 0, -2 * half]);
-const placed = (position: Vec, strength: number, forward: Vec = down) => ({
-  position,
-  forward,
-  right: [1, 0, 0] as Vec,
-  up: [0, 0, -1] as Vec,
-  colour: [strength, strength, strength] as Vec,
-});
-const any = { name: 'lamp', shadow: true };
-
 /** Mean of the green channel where a floor is looked at from above. */
 function seen(surface: object, changes: SceneChanges, samples = 256, aside = 0, bounces = 1): number {
   const scene = sceneOf([{ triangles: plane(), surface }], { bounces, ...changes });
@@ -36,8 +22,6 @@ function seen(surface: object, changes: SceneChanges, samples = 256, aside = 0, 
 }
 const irradiance = (lights: TestLight[], samples = 256, aside = 0) =>
   (seen(MATTE, { lights }, samples, aside) * Math.PI) / ALBEDO;
-const within = (value: number, exact: number, share = 0.01) =>
-  expect(Math.abs(value / exact - 1), `${value} for ${exact}`).toBeLessThan(share);
 
 describe('shapes of lights', () => {
   it('a round area light gives π L sin² of its half angle under its middle', () => {

@@ -8,6 +8,7 @@ import type { LightFace } from '../../src/scene/renderScene.ts';
 import { paintTexture } from '../../src/texture/paintedTextures.ts';
 import { LIGHT_PATTERNS } from '../../src/texture/patterns.ts';
 import { textureOf } from '../../src/texture/texture.ts';
+import { ALBEDO, any, down, LACQUER, MATTE, MIRROR, placed, plane, within } from './lightFixture.ts';
 import {
   flatSurround,
   meanOf,
@@ -19,23 +20,7 @@ import {
   type TestLight,
 } from './sceneFixture.ts';
 
-const ALBEDO = 0.5;
 const DEG = Math.PI / 180;
-const down: Vec = [0, -1, 0];
-const MATTE = { base_color: [ALBEDO, ALBEDO, ALBEDO], specular_weight: 0, specular_roughness: 1 };
-const LACQUER = { base_color: [0.6, 0.3, 0.1], specular_roughness: 0.2, specular_ior: 1.8 };
-const MIRROR = { base_metalness: 1, base_color: [1, 1, 1], specular_roughness: 0 };
-const plane = (half = 5) => quad([-half, 0, half], [2 * half, 0, 0], [0, 0, -2 * half]);
-const placed = (position: Vec, strength: number, forward: Vec = down) => ({
-  position,
-  forward,
-  right: [1, 0, 0] as Vec,
-  up: [0, 0, -1] as Vec,
-  colour: [strength, strength, strength] as Vec,
-});
-const any = { name: 'lamp', shadow: true };
-const within = (value: number, exact: number, share = 0.01) =>
-  expect(Math.abs(value / exact - 1), `${value} for ${exact}`).toBeLessThan(share);
 
 /** Mean of the picture of a spot on a floor, looked at from above. */
 function seen(

@@ -25,6 +25,13 @@ import { perform } from '../../state/studio.ts';
 const SIZE = 112;
 const STEPS = 180;
 
+/** An uploaded profile. @throws ProfileError, or what the server said */
+async function uploadedProfile(hash: string): Promise<Profile> {
+  const response = await fetch(assetUrl(hash));
+  if (!response.ok) throw new Error(`the file is not there (${response.status})`);
+  return readProfile(new Uint8Array(await response.arrayBuffer()));
+}
+
 /** The profile of a reference, read once more for its picture; null until it is there. */
 function useProfile(ref: ProfileRef | null): Profile | null {
   const [read, setRead] = useState<{ id: string; profile: Profile } | null>(null);
@@ -32,10 +39,7 @@ function useProfile(ref: ProfileRef | null): Profile | null {
     if (!ref) return;
     let gone = false;
     void attempt(`${ref.name} could not be shown`, async () => {
-      const profile =
-        ref.source === 'ready'
-          ? readyProfile(ref.id)
-          : readProfile(new Uint8Array(await (await fetch(assetUrl(ref.id))).arrayBuffer()));
+      const profile = ref.source === 'ready' ? readyProfile(ref.id) : await uploadedProfile(ref.id);
       if (!gone) setRead({ id: ref.id, profile });
     });
     return () => {
@@ -104,9 +108,7 @@ function ProfilePicker({ light }: { light: LightOf<'spot'> | LightOf<'point'> })
     lumens: lumensPerCandela(read),
   });
   const file = async (hash: string, name: string) => {
-    const read = await attempt(`${name} could not be read`, async () =>
-      readProfile(new Uint8Array(await (await fetch(assetUrl(hash))).arrayBuffer())),
-    );
+    const read = await attempt(`${name} could not be read`, () => uploadedProfile(hash));
     if (read) pick(refOf('asset', hash, name, read));
   };
   const choose = (id: string) => {
@@ -143,7 +145,7 @@ function ProfilePicker({ light }: { light: LightOf<'spot'> | LightOf<'point'> })
             className="btn btn-xs"
             title="Sets the strength to what the file states"
             onClick={() => {
-              set(`looks/${currentLook().id}/rig/${light.id}/strength`, Math.min(10_000_000, ref.candela));
+              set(`looks/${currentLook().id}/rig/${light.id}/strength`, ref.candela);
               notify('done', `${light.name} is as strong as ${ref.name} says`);
             }}
           >

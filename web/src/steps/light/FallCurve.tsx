@@ -53,9 +53,9 @@ export function FallCurve({ light }: { light: LightOf<'spot'> | LightOf<'point'>
   };
   const drag = (e: React.PointerEvent) => {
     const to = placeOf(e);
-    if (light.stands === 'around') set(`${address}/distance`, Math.min(1000, Math.max(0.01, to.d)));
+    if (light.stands === 'around') set(`${address}/distance`, to.d);
     const d = light.stands === 'around' ? to.d : aimed;
-    set(`${address}/strength`, Math.min(10_000_000, to.lux / fading(light, d, d)));
+    set(`${address}/strength`, to.lux / fading(light, d, d));
   };
   const grip = {
     onPointerDown: (e: React.PointerEvent) => {
@@ -93,8 +93,7 @@ export function FallCurve({ light }: { light: LightOf<'spot'> | LightOf<'point'>
           strokeWidth={1.5}
           {...grip}
           onPointerMove={(e) =>
-            e.currentTarget.hasPointerCapture(e.pointerId) &&
-            set(`${address}/near`, Math.min(100, Math.max(0.01, placeOf(e).d)))
+            e.currentTarget.hasPointerCapture(e.pointerId) && set(`${address}/near`, placeOf(e).d)
           }
         >
           <title>No brighter than here: drag</title>

@@ -30,7 +30,7 @@ function AgainstKey({ light, stops, other }: { light: Light; stops: number; othe
     const meant = typed === null ? NaN : typedNumber(typed, 'EV');
     if (Number.isFinite(meant)) {
       const strength = light.strength * 2 ** (meant - stops);
-      set(`looks/${look.id}/rig/${light.id}/strength`, Math.min(MOST_STRONG, strength));
+      set(`looks/${look.id}/rig/${light.id}/strength`, strength);
     }
     setTyped(null);
   };
@@ -56,9 +56,6 @@ function AgainstKey({ light, stops, other }: { light: Light; stops: number; othe
     </label>
   );
 }
-
-/** The greatest strength a light may have, in its own unit. */
-const MOST_STRONG = 10_000_000;
 
 export function StrengthUnits({ light, rig }: { light: Light; rig: readonly Light[] }) {
   const chosen = useUnit((u) => u.unit);
