@@ -1,9 +1,10 @@
-/** Handles of the chosen panel on the unwrapped surround: its width, its height, and its turn about its middle. */
+/** Handles of the chosen panel on a view of the surround: its width, its height, and its turn about its middle. */
 import type { Panel } from '@wemlox/core/document';
 import { sizePanel } from '@wemlox/core/edits';
 import { frameOf, type Vec } from '@wemlox/core/light/placing';
 import { currentLook } from '../actions/document.ts';
 import { perform } from '../state/studio.ts';
+import type { ViewOfPicture } from './PanelMarks.tsx';
 
 type Handle = 'width' | 'height' | 'turn';
 
@@ -40,47 +41,39 @@ function dragged(panel: Panel, handle: Handle, to: readonly number[]): Parameter
 const handlesOf = ({ shape }: Panel): readonly Handle[] =>
   shape === 'band' || shape === 'ramp' ? [] : shape === 'ring' ? ['width'] : ['width', 'height', 'turn'];
 
-export function PanelHandles({
-  panel,
-  placeOf,
-  directionUnder,
-}: {
-  panel: Panel;
-  /** Where a direction of the picture stands on the unwrapped surround, shares from its upper left. */
-  placeOf: (direction: Vec) => { across: number; down: number };
-  /** Direction under the pointer, in the picture. */
-  directionUnder: (event: React.PointerEvent) => readonly number[];
-}) {
+export function PanelHandles({ panel, placeOf, directionUnder }: ViewOfPicture & { panel: Panel }) {
   const size = (to: Parameters<typeof sizePanel>[3]) =>
     perform((p) => sizePanel(p, currentLook(p).id, panel.id, to));
   return handlesOf(panel).map((handle) => {
-    const { across, down } = placeOf(directionOf(panel, handle));
+    const at = placeOf(directionOf(panel, handle));
     return (
-      <button
-        key={handle}
-        type="button"
-        aria-label={`${handle === 'turn' ? 'Turn' : handle === 'width' ? 'Width' : 'Height'} of ${panel.name}: ${SAYS[handle]}`}
-        className={`absolute size-2.5 -translate-1/2 border border-primary bg-black/70 ${
-          handle === 'turn' ? 'cursor-grab rounded-full' : 'cursor-crosshair'
-        }`}
-        style={{ left: `${across * 100}%`, top: `${down * 100}%` }}
-        onPointerDown={(event) => {
-          event.stopPropagation();
-          event.currentTarget.setPointerCapture(event.pointerId);
-        }}
-        onPointerMove={(event) => {
-          if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
-          event.stopPropagation();
-          size(dragged(panel, handle, directionUnder(event)));
-        }}
-        onKeyDown={(event) => {
-          const by = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: 1, ArrowDown: -1 }[event.key];
-          if (!by) return;
-          event.preventDefault();
-          event.stopPropagation();
-          size({ [handle]: panel[handle] + by * STEP });
-        }}
-      />
+      at && (
+        <button
+          key={handle}
+          type="button"
+          aria-label={`${handle === 'turn' ? 'Turn' : handle === 'width' ? 'Width' : 'Height'} of ${panel.name}: ${SAYS[handle]}`}
+          className={`absolute size-2.5 -translate-1/2 border border-primary bg-black/70 ${
+            handle === 'turn' ? 'cursor-grab rounded-full' : 'cursor-crosshair'
+          }`}
+          style={{ left: `${at.across * 100}%`, top: `${at.down * 100}%` }}
+          onPointerDown={(event) => {
+            event.stopPropagation();
+            event.currentTarget.setPointerCapture(event.pointerId);
+          }}
+          onPointerMove={(event) => {
+            if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
+            event.stopPropagation();
+            size(dragged(panel, handle, directionUnder(event)));
+          }}
+          onKeyDown={(event) => {
+            const by = { ArrowLeft: -1, ArrowRight: 1, ArrowUp: 1, ArrowDown: -1 }[event.key];
+            if (!by) return;
+            event.preventDefault();
+            event.stopPropagation();
+            size({ [handle]: panel[handle] + by * STEP });
+          }}
+        />
+      )
     );
   });
 }

@@ -2,40 +2,28 @@
 import { contours, geoPath } from 'd3';
 import { useMemo } from 'react';
 import { SIGHT_ACROSS, SIGHT_DOWN } from '@wemlox/core/light/sights';
-import { rowKey, rowName, useLightChart, useRowHover } from '../state/light.ts';
-import { useStudio } from '../state/studio.ts';
+import { useRowHover } from '../state/light.ts';
+import { SIGHT_LEVELS, useSightRows } from './sightRows.ts';
 import { fronted } from './unwrapping.ts';
 
-/** Rows with most places are named, others when they are pointed at. */
-const NAMED = 3;
-/** Densities at which contours are drawn, of each row's most. */
-const LEVELS = [0.25, 0.7];
-const COLOURS = ['#7fe0b8', '#f2c14e', '#8fb6ff', '#ff8f8f', '#d7a3ff', '#c9c9c9'];
 const path = geoPath();
 
 export function Sightlines() {
-  const counted = useLightChart((l) => l.counted);
-  const pieces = useStudio((s) => s.project.pieces);
+  const rows = useSightRows();
   const hovered = useRowHover((h) => h.row);
-  const drawn = useMemo(() => {
-    if (!counted?.sight) return [];
-    const { rows, sight, chart } = counted;
-    return rows.flatMap((row, i) => {
-      if (chart.places[i] === 0 || !sight[i].some((v) => v > 0)) return [];
-      const map = fronted(sight[i], SIGHT_ACROSS, SIGHT_DOWN);
-      const lines = contours()
-        .size([SIGHT_ACROSS, SIGHT_DOWN])
-        .thresholds(LEVELS)(map)
-        .map((c) => path(c) ?? '');
-      const peak = map.reduce((most, v, k) => (v > map[most] ? k : most), 0);
-      const name = rowName(row, pieces);
-      const at = { x: peak % SIGHT_ACROSS, y: Math.floor(peak / SIGHT_ACROSS) };
-      const larger = chart.places.filter((p) => p > chart.places[i]).length;
-      return [
-        { key: rowKey(row), name, lines, at, colour: COLOURS[i % COLOURS.length], named: larger < NAMED },
-      ];
-    });
-  }, [counted, pieces]);
+  const drawn = useMemo(
+    () =>
+      rows.map((row) => {
+        const map = fronted(row.map, SIGHT_ACROSS, SIGHT_DOWN);
+        const lines = contours()
+          .size([SIGHT_ACROSS, SIGHT_DOWN])
+          .thresholds(SIGHT_LEVELS)(map)
+          .map((c) => path(c) ?? '');
+        const peak = map.reduce((most, v, k) => (v > map[most] ? k : most), 0);
+        return { ...row, lines, at: { x: peak % SIGHT_ACROSS, y: Math.floor(peak / SIGHT_ACROSS) } };
+      }),
+    [rows],
+  );
   return (
     <svg
       viewBox={`0 0 ${SIGHT_ACROSS} ${SIGHT_DOWN}`}

@@ -3,10 +3,12 @@ import { useEffect, useRef, useState } from 'react';
 import {
   inPicture,
   intoPicture,
+  outOfPicture,
   type SurroundFacts,
   type SurroundPicture,
 } from '@wemlox/core/light/surround';
 import { cutTo, LONGEST_TAG, MOST } from '@wemlox/core/document';
+import { frameOf, type Vec } from '@wemlox/core/light/placing';
 import type { AssetLine } from '@wemlox/wire';
 import { Dialog } from '../desk/Dialog.tsx';
 import { api } from '../state/api.ts';
@@ -14,6 +16,7 @@ import { attempt } from '../state/notices.ts';
 import { useLook } from '../state/chosen.ts';
 import { numberText } from '../state/language.ts';
 import { drawInRows, readOff, rowOf, type Inspection } from './inspecting.ts';
+import { PanelMarks } from './PanelMarks.tsx';
 import { Unwrapped } from './Unwrapped.tsx';
 
 const INSIDE = { width: 720, height: 360 };
@@ -52,6 +55,23 @@ function FromInside({
     const l = Math.hypot(...d);
     return inPicture(intoPicture({ turn, tilt, roll }), d[0] / l, d[1] / l, d[2] / l);
   };
+  const directionUnder = (event: React.PointerEvent) => {
+    const { left, top, width: w, height: h } = canvas.current!.getBoundingClientRect();
+    return directionAt(((event.clientX - left) / w) * width, ((event.clientY - top) / h) * height);
+  };
+  const placeOf = (direction: Vec) => {
+    const d = outOfPicture(intoPicture({ turn, tilt, roll }), ...direction);
+    const { away, right, up } = frameOf(look);
+    const [ahead, across, high] = [away, right, up].map((v) => v[0] * d[0] + v[1] * d[1] + v[2] * d[2]);
+    // who looks there from within has the light's right at the left
+    const place = {
+      across: (1 - across / ahead / (HALF * (width / height))) / 2,
+      down: (1 - high / ahead / HALF) / 2,
+    };
+    return ahead > 0 && Math.abs(place.across - 0.5) <= 0.5 && Math.abs(place.down - 0.5) <= 0.5
+      ? place
+      : null;
+  };
   useEffect(
     () =>
       drawInRows(canvas.current!, width, height, (row) =>
@@ -64,40 +84,43 @@ function FromInside({
   const lookTo = (azimuth: number, elevation: number) =>
     setLook({ azimuth, elevation: Math.min(1.5, Math.max(-1.5, elevation)) });
   return (
-    <canvas
-      ref={canvas}
-      tabIndex={0}
-      role="application"
-      aria-label="The surround from inside: drag or use arrow keys to look about"
-      className="aspect-[2/1] w-full cursor-grab touch-none"
-      onPointerDown={(e) => {
-        e.currentTarget.setPointerCapture(e.pointerId);
-        from.current = { x: e.clientX, y: e.clientY, ...look };
-      }}
-      onPointerMove={(e) => {
-        const { left, top, width: w, height: h } = e.currentTarget.getBoundingClientRect();
-        onPoint(directionAt(((e.clientX - left) / w) * width, ((e.clientY - top) / h) * height));
-        const start = from.current;
-        if (start)
-          lookTo(
-            start.azimuth + ((e.clientX - start.x) / w) * 2.4,
-            start.elevation + ((e.clientY - start.y) / h) * 1.2,
-          );
-      }}
-      onPointerUp={() => (from.current = null)}
-      onPointerLeave={() => onPoint(null)}
-      onKeyDown={(e) => {
-        const by = {
-          ArrowLeft: [STEP, 0],
-          ArrowRight: [-STEP, 0],
-          ArrowUp: [0, STEP],
-          ArrowDown: [0, -STEP],
-        }[e.key];
-        if (!by) return;
-        e.preventDefault();
-        lookTo(look.azimuth + by[0], look.elevation + by[1]);
-      }}
-    />
+    <div className="relative">
+      <canvas
+        ref={canvas}
+        tabIndex={0}
+        role="application"
+        aria-label="The surround from inside: drag or use arrow keys to look about"
+        className="aspect-[2/1] w-full cursor-grab touch-none"
+        onPointerDown={(e) => {
+          e.currentTarget.setPointerCapture(e.pointerId);
+          from.current = { x: e.clientX, y: e.clientY, ...look };
+        }}
+        onPointerMove={(e) => {
+          const { width: w, height: h } = e.currentTarget.getBoundingClientRect();
+          onPoint(directionUnder(e));
+          const start = from.current;
+          if (start)
+            lookTo(
+              start.azimuth + ((e.clientX - start.x) / w) * 2.4,
+              start.elevation + ((e.clientY - start.y) / h) * 1.2,
+            );
+        }}
+        onPointerUp={() => (from.current = null)}
+        onPointerLeave={() => onPoint(null)}
+        onKeyDown={(e) => {
+          const by = {
+            ArrowLeft: [STEP, 0],
+            ArrowRight: [-STEP, 0],
+            ArrowUp: [0, STEP],
+            ArrowDown: [0, -STEP],
+          }[e.key];
+          if (!by) return;
+          e.preventDefault();
+          lookTo(look.azimuth + by[0], look.elevation + by[1]);
+        }}
+      />
+      <PanelMarks placeOf={placeOf} directionUnder={directionUnder} />
+    </div>
   );
 }
 

@@ -3,15 +3,13 @@
  * panel's mark moves the panel.
  */
 import { useEffect, useRef } from 'react';
-import { movePanel, standSurround } from '@wemlox/core/edits';
-import { bearingOf, frameOf } from '@wemlox/core/light/placing';
+import { standSurround } from '@wemlox/core/edits';
 import { inPicture, intoPicture, outOfPicture, type SurroundPicture } from '@wemlox/core/light/surround';
 import { currentLook } from '../actions/document.ts';
-import { choose, useChoice } from '../state/choice.ts';
 import { useLook } from '../state/chosen.ts';
 import { perform } from '../state/studio.ts';
 import { drawInRows, rowOf, type Inspection } from './inspecting.ts';
-import { PanelHandles } from './PanelHandles.tsx';
+import { PanelMarks } from './PanelMarks.tsx';
 import { Sightlines } from './Sightlines.tsx';
 import { placeOf, worldAt } from './unwrapping.ts';
 
@@ -19,7 +17,6 @@ const TURN = 2 * Math.PI;
 const STEP = (2 * Math.PI) / 180;
 
 interface Drag {
-  panel: string | null;
   x: number;
   y: number;
   turn: number;
@@ -44,8 +41,7 @@ export function Unwrapped({
   const box = useRef<HTMLDivElement>(null);
   const dragged = useRef<Drag | null>(null);
   const { surround } = useLook();
-  const chosen = useChoice((c) => c.panel);
-  const { turn, tilt, roll, panels } = surround;
+  const { turn, tilt, roll } = surround;
   const { stops, clips } = inspection;
   useEffect(() => {
     const height = width / 2;
@@ -66,22 +62,15 @@ export function Unwrapped({
     const { across, down } = placeIn(event);
     return inPicture(intoPicture(surround), ...worldAt(across, down));
   };
-  const begin = (panel: string | null) => (event: React.PointerEvent) => {
+  const begin = (event: React.PointerEvent) => {
     event.stopPropagation();
     box.current!.setPointerCapture(event.pointerId);
-    dragged.current = { panel, x: event.clientX, y: event.clientY, turn, tilt, roll };
-    if (panel) choose({ panel, light: null });
+    dragged.current = { x: event.clientX, y: event.clientY, turn, tilt, roll };
   };
   const move = (event: React.PointerEvent) => {
     onPoint?.(directionUnder(event));
     const drag = dragged.current;
     if (!drag) return;
-    const look = currentLook().id;
-    if (drag.panel) {
-      const place = bearingOf(directionUnder(event));
-      perform((p) => movePanel(p, look, drag.panel!, place));
-      return;
-    }
     const { w, h } = placeIn(event);
     const [dx, dy] = [((event.clientX - drag.x) / w) * TURN, ((event.clientY - drag.y) / h) * Math.PI];
     if (Math.abs(dx) + Math.abs(dy) === 0) return;
@@ -90,7 +79,7 @@ export function Unwrapped({
       : event.altKey
         ? { tilt: drag.tilt + dy }
         : { turn: drag.turn - dx };
-    perform((p) => standSurround(p, look, stance));
+    perform((p) => standSurround(p, currentLook(p).id, stance));
   };
   const into = intoPicture(surround);
   return (
@@ -102,7 +91,7 @@ export function Unwrapped({
       title="Drag to turn; with Alt it tilts, with Shift it rolls"
       data-testid="unwrapped"
       className="relative aspect-[2/1] w-full shrink-0 cursor-grab touch-none overflow-hidden bg-base-200 select-none"
-      onPointerDown={begin(null)}
+      onPointerDown={begin}
       onPointerMove={move}
       onPointerUp={() => (dragged.current = null)}
       onPointerLeave={() => onPoint?.(null)}
@@ -121,47 +110,10 @@ export function Unwrapped({
     >
       <canvas ref={canvas} className="pointer-events-none h-full w-full" aria-hidden="true" />
       <Sightlines />
-      {panels.map((panel) => {
-        const { across, down } = placeOf(outOfPicture(into, ...frameOf(panel).away));
-        return (
-          <button
-            key={panel.id}
-            type="button"
-            aria-label={`${panel.name}: drag or use arrow keys to move`}
-            aria-pressed={panel.id === chosen}
-            title={panel.name}
-            className={`absolute size-3 -translate-1/2 cursor-move rounded-full border-2 ${
-              panel.id === chosen ? 'border-primary' : 'border-white'
-            } ${panel.on ? 'bg-black/60' : 'bg-transparent'}`}
-            style={{ left: `${across * 100}%`, top: `${down * 100}%` }}
-            onPointerDown={begin(panel.id)}
-            onFocus={() => choose({ panel: panel.id, light: null })}
-            onKeyDown={(event) => {
-              const by = {
-                ArrowLeft: [-STEP, 0],
-                ArrowRight: [STEP, 0],
-                ArrowUp: [0, STEP],
-                ArrowDown: [0, -STEP],
-              }[event.key];
-              if (!by) return;
-              event.preventDefault();
-              event.stopPropagation();
-              const place = { azimuth: panel.azimuth - by[0], elevation: panel.elevation + by[1] };
-              perform((p) => movePanel(p, currentLook(p).id, panel.id, place));
-            }}
-          />
-        );
-      })}
-      {panels
-        .filter((panel) => panel.id === chosen)
-        .map((panel) => (
-          <PanelHandles
-            key={panel.id}
-            panel={panel}
-            placeOf={(direction) => placeOf(outOfPicture(into, ...direction))}
-            directionUnder={directionUnder}
-          />
-        ))}
+      <PanelMarks
+        placeOf={(direction) => placeOf(outOfPicture(into, ...direction))}
+        directionUnder={directionUnder}
+      />
     </div>
   );
 }

@@ -16,25 +16,19 @@ import { join, useTogether } from '../../state/together.ts';
 
 import { LABEL_SIZE, labelsOf, shortName } from './domeLabels.ts';
 import { marksOf, type DomeMark } from './domeMarks.ts';
+import {
+  DOME_RADIUS as RADIUS,
+  DOME_SIZE as SIZE,
+  nearestFromMap,
+  onMap,
+  type Bearing,
+} from './domePlane.ts';
+import { DomeSights } from './DomeSights.tsx';
 
-const SIZE = 232;
-const RADIUS = 92;
 const DEG = Math.PI / 180;
 const STEP = 2 * DEG;
 /** Of more lights than these only the chosen one is named on the map; the others when pointed at. */
 const MOST_NAMED = 14;
-
-/** Dome to map: elevation 90° is the middle, 0° the ring, below the horizon outside it. */
-function onMap(azimuth: number, elevation: number): [number, number] {
-  const r = RADIUS * Math.min(1.15, 1 - elevation / (Math.PI / 2));
-  return [SIZE / 2 + r * Math.sin(azimuth), SIZE / 2 + r * Math.cos(azimuth)];
-}
-
-function fromMap(x: number, y: number): { azimuth: number; elevation: number } {
-  const [dx, dy] = [x - SIZE / 2, y - SIZE / 2];
-  const r = Math.min(1.15, Math.hypot(dx, dy) / RADIUS);
-  return { azimuth: Math.atan2(dx, dy), elevation: (1 - r) * (Math.PI / 2) };
-}
 
 function hueOfMark({ of }: DomeMark): string {
   const colour = 'light' in of ? lightColour({ ...of.light, strength: 1 }) : hueOf(of.panel);
@@ -68,10 +62,10 @@ export function DomeMap() {
   const pointed = (event: React.PointerEvent) => {
     const box = svg.current!.getBoundingClientRect();
     const scale = SIZE / box.width;
-    return fromMap((event.clientX - box.left) * scale, (event.clientY - box.top) * scale);
+    return nearestFromMap((event.clientX - box.left) * scale, (event.clientY - box.top) * scale);
   };
   /** Moves a mark to a place of the dome; lights chosen with it go along. */
-  const move = (m: DomeMark, to: { azimuth: number; elevation: number }) => {
+  const move = (m: DomeMark, to: Bearing) => {
     if ('panel' in m.of) {
       const place = bearingOf(inPicture(intoPicture(look.surround), ...frameOf(to).away));
       perform((p) => movePanel(p, currentLook(p).id, m.id, place));
@@ -93,9 +87,9 @@ export function DomeMap() {
     if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
     move(m, pointed(event));
   };
-  const [ex, ey] = onMap(camera.azimuth, 0);
+  const [ex, ey] = onMap({ azimuth: camera.azimuth, elevation: 0 });
   const places = marks.map((m) => {
-    const [x, y] = onMap(m.azimuth, m.elevation);
+    const [x, y] = onMap(m);
     return { x, y, name: shortName(m.name) };
   });
   const labels = labelsOf(places, SIZE);
@@ -113,6 +107,7 @@ export function DomeMap() {
         className="mx-auto w-full max-w-64 touch-none"
         data-testid="dome"
       >
+        <DomeSights />
         {[0, 30, 60].map((e) => (
           <circle
             key={e}
