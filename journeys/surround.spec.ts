@@ -1,7 +1,7 @@
 /** The surround painted and turned by hand, cards and other lights by what they reach, and wishes for light. */
 import { expect, test, type Page } from '@playwright/test';
 import type { Light, Panel, Project } from '@wemlox/core/document';
-import { meanOf, number, traced } from './hands.ts';
+import { dragBy, meanOf, middle, number, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;
@@ -109,13 +109,24 @@ test('the surround is turned by its unwrapped picture, looked at by itself, and 
     .poll(async () => (await stance()).turn)
     .toBeCloseTo(before.turn - Math.PI / 2 - Math.PI / 90, 1);
 
+  await add(page, '+ Strip');
   await page.getByRole('button', { name: 'Look at the surround by itself' }).click();
   const dialog = page.getByRole('dialog');
   const large = (await dialog.getByTestId('unwrapped').boundingBox())!;
   await page.mouse.move(large.x + large.width * 0.5, large.y + large.height * 0.5);
   await expect(dialog.getByTestId('surround-readout')).toHaveText(/nit under the pointer: [+-]/);
   await dialog.getByRole('button', { name: 'From inside' }).click();
-  await expect(dialog.getByRole('application', { name: /^The surround from inside/ })).toBeVisible();
+  const inside = dialog.getByRole('application', { name: /^The surround from inside/ });
+  await inside.focus();
+  const mark = dialog.getByRole('button', { name: /^Strip: drag/ });
+  for (let turns = 0; turns < 52 && (await mark.count()) === 0; turns++)
+    await page.keyboard.press('ArrowLeft');
+  const from = await middle(mark);
+  const to = { x: large.x + large.width * 0.5, y: large.y + large.height * 0.4 };
+  await dragBy(page, from, to.x - from.x, to.y - from.y);
+  // it is where the hand let go, and so is what the document says
+  await expect.poll(async () => Math.abs((await middle(mark)).x - to.x)).toBeLessThan(2);
+  await expect.poll(async () => (await stance()).panels[0].elevation).not.toBeCloseTo(0.2, 3);
   await page.keyboard.press('Escape');
   await expect(dialog).toHaveCount(0);
 
