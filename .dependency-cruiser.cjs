@@ -13,7 +13,8 @@ const CORE = {
   exchange: ['document', 'finish', 'texture'],
   light: ['document'],
   stage: ['document'],
-  edits: ['document', 'finish', 'light'],
+  motion: ['document', 'finish', 'light'],
+  edits: ['document', 'finish', 'light', 'motion'],
   preflight: ['document'],
   scene: [
     'document',

@@ -34,24 +34,31 @@ function placeOf(list: readonly unknown[], name: string): number {
   return at < list.length && isJson(list[at]) && list[at].id === undefined ? at : -1;
 }
 
-/** What stands at the end of a path, with its class. */
-function thingAt(project: Project, parts: readonly string[]): { owner: Json; type: Class } | null {
+/** What stands at the end of a path, with its class, and the keys and places that lead to it. */
+function thingAt(
+  project: Project,
+  parts: readonly string[],
+): { owner: Json; type: Class; path: (string | number)[] } | null {
   let owner: unknown = project;
   let type: Class | null = Project;
+  const path: (string | number)[] = [];
   for (let i = 0; i < parts.length; i++) {
     const name = parts[i]!;
     const held = shapeOf(type).get(name);
     const inner: unknown = isJson(owner) ? owner[name] : undefined;
     if (!held) return null;
+    path.push(name);
     if (held.kind === 'object') [owner, type] = [inner, held.type!()];
     else {
       if (!Array.isArray(inner)) return null;
-      owner = inner[placeOf(inner, parts[++i] ?? '')];
+      const place = placeOf(inner, parts[++i] ?? '');
+      path.push(place);
+      owner = inner[place];
       type = classOf(held, owner);
     }
     if (!type) return null;
   }
-  return isJson(owner) ? { owner, type } : null;
+  return isJson(owner) ? { owner, type, path } : null;
 }
 
 /** The parameter at an address; null when the document has none there. */
@@ -63,6 +70,28 @@ export function parameterAt(project: Project, address: string): Placed | null {
   return thing && Object.hasOwn(table, key)
     ? { address, parameter: table[key]!, owner: thing.owner, key }
     : null;
+}
+
+/** The document with other values at some addresses; what leads to none of them is the same as before. */
+export function withValues(project: Project, values: ReadonlyMap<string, unknown>): Project {
+  let root: Json = project as unknown as Json;
+  const own = new Set<unknown>();
+  const ownOf = (value: unknown): Json => {
+    if (own.has(value)) return value as Json;
+    const copy = (Array.isArray(value) ? [...(value as unknown[])] : { ...(value as Json) }) as Json;
+    own.add(copy);
+    return copy;
+  };
+  for (const [address, value] of values) {
+    const parts = address.split('/');
+    const key = parts.pop()!;
+    const thing = thingAt(project, parts);
+    if (!thing || !Object.hasOwn(tableOf(thing.type), key)) continue;
+    let at = (root = ownOf(root));
+    for (const step of thing.path) at = at[step] = ownOf(at[step]);
+    at[key] = value;
+  }
+  return root as unknown as Project;
 }
 
 /** All parameters of a document, in the order of the registry. */
@@ -120,6 +149,8 @@ const SAID: readonly (readonly [RegExp, (what: string, owner: Json) => string])[
   [/^blocks\/[^/]+\/baseline\//, (what) => `Baseline, ${what.toLowerCase()}`],
   [/^blocks\/[^/]+\/tube\//, (what) => `Tube ${what.toLowerCase()}`],
   [/^blocks\/[^/]+\/strip\//, (what) => (/^Strip /.test(what) ? what : `Strip ${what.toLowerCase()}`)],
+  [/^shots\/[^/]+\/tracks\//, (what) => `Track, ${what.toLowerCase()}`],
+  [/^shots\/[^/]+\/moves\//, (what) => `Move, ${what.toLowerCase()}`],
   [/^looks\/[^/]+\/rig\/[^/]+\/follows\//, (what) => `Following, ${what.toLowerCase()}`],
   [/^looks\/[^/]+\/rig\//, (what, owner) => ofThing(what, String(owner.name))],
   [/^looks\/[^/]+\/surround\/panels\//, (what, owner) => ofThing(what, String(owner.name))],
@@ -150,10 +181,22 @@ function ofFinish(
     : `${said} of ${worn?.name ?? 'a finish'}`;
 }
 
+/** What of a parameter, and of what it belongs to. @param what the part of the name that is the parameter's own */
+function saidOf(project: Project, { address, owner }: Placed, what: string): string {
+  const [, said] = SAID.find(([where]) => where.test(address)) ?? [];
+  const [, finish, , coat, feed] =
+    /^finishes\/([^/]+)\/(coats\/([^/]+)\/)?(?:surface\/|feeds\/([^/]+)\/)?[^/]+$/.exec(address) ?? [];
+  if (finish !== undefined) return ofFinish(project, finish, coat, feed, what);
+  return said ? said(what, owner) : what;
+}
+
+/** What a parameter is called beside all others, as history does: "Strength of Key". */
+export const parameterName = (project: Project, placed: Placed): string =>
+  saidOf(project, placed, placed.parameter.history ?? placed.parameter.name);
+
 /** What history calls a change of a parameter to a value. */
 export function historyName(project: Project, placed: Placed, value: unknown): string {
-  const { address, parameter, owner } = placed;
-  const [, said] = SAID.find(([where]) => where.test(address)) ?? [];
+  const { parameter } = placed;
   let what = parameter.history ?? parameter.name;
   if (parameter.kind === 'switch') {
     const [on, off] = parameter.turns ?? [`${what} on`, `${what} off`];
@@ -162,10 +205,7 @@ export function historyName(project: Project, placed: Placed, value: unknown): s
     const option = parameter.options.find(([v]) => v === value)?.[1] ?? String(value);
     what = `${what} → ${option}`;
   }
-  const [, finish, , coat, feed] =
-    /^finishes\/([^/]+)\/(coats\/([^/]+)\/)?(?:surface\/|feeds\/([^/]+)\/)?[^/]+$/.exec(address) ?? [];
-  if (finish !== undefined) return ofFinish(project, finish, coat, feed, what);
-  return said ? said(what, owner) : what;
+  return saidOf(project, placed, what);
 }
 
 /** A value of the kind and range of a parameter, as near to the given one as can be; null when none is near. */

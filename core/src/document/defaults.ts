@@ -3,9 +3,10 @@ import type { Baseline } from './baseline.ts';
 import type { Bevel, Block, FontRef, ProfilePoint } from './block.ts';
 import { newId } from './ids.ts';
 import type { Coat, Feed, Finish, PictureRef, Surface } from './finish.ts';
-import type { LightKind, PieceKind } from './kinds.ts';
+import type { LightKind, MoveKind, PieceKind } from './kinds.ts';
 import { LIGHT_TABLES, type Corner, type Follow, type LightOf } from './light.ts';
 import type { Grade, Look, Panel, Surround } from './look.ts';
+import type { Key, Move, Track } from './motion.ts';
 import { defaultsOf, type NumberParameter, type Parameter, type Table } from './parameter.ts';
 import {
   BASELINE,
@@ -16,6 +17,7 @@ import {
   FEED,
   FOLLOW,
   GRADE,
+  MOVE,
   PANEL,
   PIECE,
   PLACE,
@@ -23,6 +25,7 @@ import {
   STRIP,
   SURFACE,
   SURROUND,
+  TRACK,
   TUBE,
 } from './parameters.ts';
 import { FORMAT, VERSION, type Project } from './project.ts';
@@ -227,8 +230,45 @@ export function newLook(name: string, changes: Partial<Look> = {}): Look {
 }
 
 export function newShot(changes: Partial<Shot> = {}): Shot {
-  return { ...defaultsOf(SHOT), id: newId(), name: 'Front', camera: defaultsOf(CAMERA), ...changes };
+  return {
+    ...defaultsOf(SHOT),
+    id: newId(),
+    name: 'Front',
+    camera: defaultsOf(CAMERA),
+    tracks: [],
+    moves: [],
+    ...changes,
+  };
 }
+
+/** A key whose way to the next begins and ends gently. */
+export const newKey = (at: number, value: readonly number[], changes: Partial<Key> = {}): Key => ({
+  at,
+  value: [...value],
+  ease: 'eased',
+  x1: 0.4,
+  y1: 0,
+  x2: 0.6,
+  y2: 1,
+  ...changes,
+});
+
+export const newTrack = (address: string, keys: Key[], changes: Partial<Track> = {}): Track => ({
+  ...defaultsOf(TRACK),
+  id: newId(),
+  address,
+  keys,
+  ...changes,
+});
+
+export const newMove = (kind: MoveKind, address: string, changes: Partial<Move> = {}): Move => ({
+  ...defaultsOf(MOVE),
+  id: newId(),
+  kind,
+  address,
+  axis: 0,
+  ...changes,
+});
 
 export const newPiece = (kind: PieceKind, changes: Partial<Piece> = {}): Piece => ({
   ...defaultsOf(PIECE),

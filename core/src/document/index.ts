@@ -11,6 +11,7 @@ export * from './kinds.ts';
 export * from './light.ts';
 export * from './look.ts';
 export * from './most.ts';
+export * from './motion.ts';
 export * from './names.ts';
 export * from './parameter.ts';
 export * from './project.ts';

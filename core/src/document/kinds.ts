@@ -168,3 +168,23 @@ export type PieceKind = (typeof PIECE_KINDS)[number];
 
 export const FRAMES = ['16:9', '1:1', '4:5', '9:16'] as const;
 export type Frame = (typeof FRAMES)[number];
+
+/** Steady moves, that need no keys. */
+export const MOVE_KINDS = ['turn', 'swing', 'drift', 'wander', 'breathe', 'pass', 'flicker'] as const;
+export type MoveKind = (typeof MOVE_KINDS)[number];
+
+/** What flicker is like. */
+export const FLICKERS = ['tube', 'candle', 'hum', 'relay'] as const;
+export type FlickerKind = (typeof FLICKERS)[number];
+
+/** In which order letters are moved. */
+export const LETTER_ORDERS = ['together', 'reading', 'middle', 'random'] as const;
+export type LetterOrder = (typeof LETTER_ORDERS)[number];
+
+export const TRACK_ENDS = ['hold', 'close', 'again', 'return'] as const;
+/** What a track does once its keys are over: stays, goes back to its first key, or goes through them again. */
+export type TrackEnd = (typeof TRACK_ENDS)[number];
+
+/** How the value of a key goes over into that of the next. */
+export const EASES = ['linear', 'hold', 'eased'] as const;
+export type Ease = (typeof EASES)[number];

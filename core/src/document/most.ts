@@ -27,4 +27,10 @@ export const MOST = {
   tags: 12,
   feeds: 8,
   stops: 24,
+  tracks: 500,
+  /** Keys of one track. */
+  keys: 2000,
+  moves: 500,
+  /** Characters of a parameter's address. */
+  address: 300,
 } as const;

@@ -4,10 +4,12 @@
  * is to add it here, with `since`, and to use it in the computation. Rows stand in the order of their table.
  */
 import type { Backdrop, BaselineKind, BevelWay, Form, Profile, Shading, TubeCourse } from './kinds.ts';
+import { TIME } from './motionParameters.ts';
 import { amount, choice, colour, onOff, point, share, UNITS } from './parameter.ts';
 
 export * from './finishParameters.ts';
 export * from './lightParameters.ts';
+export * from './motionParameters.ts';
 
 const TURN = 2 * Math.PI;
 
@@ -334,6 +336,7 @@ const bouncesOf = (name: string, hint: string) =>
   });
 
 export const SHOT = {
+  ...TIME,
   frame: choice<'16:9' | '1:1' | '4:5' | '9:16'>(
     'Shape',
     [

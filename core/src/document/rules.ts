@@ -36,6 +36,16 @@ const Amounts = (count: number, min: number, max: number) =>
     Max(max, { each: true }),
   );
 
+/** From `least` to `most` finite numbers. */
+export const Numbers = (least: number, most: number) =>
+  applyDecorators(
+    holds({ kind: 'values', least, most }),
+    IsArray(),
+    ArrayMinSize(least),
+    ArrayMaxSize(most),
+    IsNumber(FINITE, { each: true }),
+  );
+
 /** A scene-linear Rec.709 reflectance or tint, each channel 0 … 1. */
 export const Tint = () => Amounts(3, 0, 1);
 

@@ -1,9 +1,11 @@
 /** What stands around the type, and the camera. Lengths in metres, angles in radians. */
 import { IsIn, IsOptional, IsString } from 'class-validator';
 import { PIECE_KINDS, type Frame, type PieceKind } from './kinds.ts';
+import { MOST } from './most.ts';
+import { Move, Track } from './motion.ts';
 import { Parameters } from './parameter.ts';
 import { CAMERA, PIECE, SHOT } from './parameters.ts';
-import { Id, Name, One } from './rules.ts';
+import { Id, Many, Name, One } from './rules.ts';
 
 /** A floor (at height `at`), a wall or a curved backdrop (behind the type at z = `at`). */
 export class Piece extends Parameters(PIECE) {
@@ -24,4 +26,7 @@ export class Shot extends Parameters(SHOT) {
   @Id() id!: string;
   @Name() name!: string;
   @One(() => Camera) camera!: Camera;
+  @Many(() => Track, MOST.tracks) tracks!: Track[];
+  /** Those of one parameter follow upon each other. */
+  @Many(() => Move, MOST.moves) moves!: Move[];
 }

@@ -181,6 +181,12 @@ function withShapedLights(document: Json): Json {
   };
 }
 
+/** Version 12 has shots that last, and what moves in them; those from before are still, and stay so. */
+const withTime = (document: Json): Json => ({
+  ...document,
+  shots: objects(document.shots).map((shot) => ({ tracks: [], moves: [], ...shot })),
+});
+
 /** What makes each version of the one before; those that are not here only added parameters. */
 const UPGRADES: Readonly<Record<number, (document: Json) => Json>> = {
   2: withDiffuseRoughness,
@@ -191,6 +197,7 @@ const UPGRADES: Readonly<Record<number, (document: Json) => Json>> = {
   9: withDarkening,
   10: withPanels,
   11: withShapedLights,
+  12: withTime,
 };
 
 /** Gives parameters that came after a version their defaults, where they are absent. */

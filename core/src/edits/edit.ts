@@ -1,6 +1,6 @@
 /** An edit: what it does to a document, the name history gives it, and what it leaves behind as patches. */
 import { enablePatches, produceWithPatches, type Patch } from 'immer';
-import { cutName, isStorable, storable, type Project } from '../document/index.ts';
+import { cutName, isStorable, parameterAt, storable, type Project } from '../document/index.ts';
 
 enablePatches();
 
@@ -11,6 +11,8 @@ export interface Edit {
   make: (project: Project) => void;
   /** Follows closely on others of its name, as typing does: together they are one step. */
   joins?: boolean;
+  /** Puts another document in its place, whatever time is looked at. */
+  whole?: boolean;
 }
 
 /** An edit that cannot be made; the message says why. */
@@ -37,16 +39,37 @@ function cleanse(value: Record<string, unknown>): void {
   }
 }
 
+/** Whether something moves that is no longer there. */
+const movesNothing = ({ address }: { address: string }, project: Project) =>
+  parameterAt(project, address) === null;
+
+/** Takes out of shots what moves nothing any more. */
+function prune(draft: Project, project: Project): void {
+  for (const shot of draft.shots) {
+    shot.tracks = shot.tracks.filter((t) => !movesNothing(t, project));
+    shot.moves = shot.moves.filter((m) => !movesNothing(m, project));
+  }
+}
+
 /** Makes an edit. The document given stays as it is; when nothing changes it is the one returned. */
 export function edited(project: Project, { make }: Edit): Edited {
-  const once = (clean: boolean) =>
+  const once = (clean: boolean, pruned: Project | null) =>
     produceWithPatches(project, (draft) => {
       make(draft);
       if (clean) cleanse(draft as unknown as Record<string, unknown>);
+      if (pruned) prune(draft, pruned);
     });
-  let made = once(false);
-  if (!made[1].every((p) => canBeKept(p.value))) made = once(true);
-  return { project: made[0], patches: made[1], inverse: made[2] };
+  let made = once(false, null);
+  const clean = !made[1].every((p) => canBeKept(p.value));
+  if (clean) made = once(true, null);
+  const [after] = made;
+  const left =
+    after !== project &&
+    after.shots.some((s) => [...s.tracks, ...s.moves].some((m) => movesNothing(m, after)));
+  // what is removed takes along what moves it, in the same edit
+  if (left) made = once(clean, after);
+  // what was changed and put back is no change
+  return { project: made[1].length > 0 ? made[0] : project, patches: made[1], inverse: made[2] };
 }
 
 /** The thing of an identifier. @throws EditRefused when it is gone */

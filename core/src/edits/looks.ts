@@ -60,6 +60,7 @@ export function goBackTo(project: Project, name: string, kept: Project): Edit {
 /** Puts another state in the document's place. */
 export const replaceDocument = (_project: Project, label: string, other: Project): Edit => ({
   label,
+  whole: true,
   make: (p) => {
     for (const key of Object.keys(p)) delete (p as unknown as Record<string, unknown>)[key];
     Object.assign(p, structuredClone(other));

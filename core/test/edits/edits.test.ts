@@ -6,15 +6,20 @@ import {
   FAMILIES,
   FED_KEYS,
   FORMS,
+  LETTER_ORDERS,
   LIGHT_KINDS,
   MOST,
+  MOVE_KINDS,
   newBlock,
   newCoat,
   newFeed,
+  newKey,
   newId,
   newLight,
+  newMove,
   newPanel,
   newProject,
+  newTrack,
   openDocument,
   PANEL_SHAPES,
   parametersIn,
@@ -26,6 +31,7 @@ import {
 } from '../../src/document/index.ts';
 import * as edits from '../../src/edits/index.ts';
 import { lightsOf, rigOf } from '../../src/light/rigs.ts';
+import { seenAt } from '../../src/motion/seen.ts';
 import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
 
 enablePatches();
@@ -43,6 +49,10 @@ function plain(): Project {
       newCoat({ id: 'c2', name: 'Wax' }),
     );
   }
+  project.shots[0].tracks.push(
+    newTrack(`looks/${project.looks[0].id}/grade/exposure`, [newKey(0, [0]), newKey(1, [1])]),
+  );
+  project.shots[0].moves.push(newMove('swing', `shots/${project.shots[0].id}/camera/azimuth`));
   return project;
 }
 
@@ -79,7 +89,40 @@ const fixed = <T extends object>(v: T): T =>
 let made = 0;
 const id = () => `made-${made++}`;
 
+const shot = (p: Project) => p.shots[0].id;
+const keyedAddresses = (p: Project) =>
+  [...parametersIn(p)].filter(({ parameter }) => parameter.keyed && parameter.kind !== 'choice');
+/** Some of the keys there are. */
+const keyRefs = (p: Project, n: number): edits.KeyRef[] =>
+  p.shots[0].tracks.flatMap((t) =>
+    t.keys.filter((_, i) => (i + Math.floor(n)) % 2 === 0).map(({ at }) => ({ track: t.id, at })),
+  );
 const MAKERS: Record<string, Maker> = {
+  keyParameter: (p, [a, b, c]) => {
+    const { address, owner, key } = pick(keyedAddresses(p), a);
+    const value = owner[key];
+    return edits.keyParameter(p, shot(p), address, Math.abs(b), typeof value === 'number' ? c : value);
+  },
+  removeKeys: (p, [a]) => edits.removeKeys(p, shot(p), keyRefs(p, a).slice(0, 2)),
+  removeTrack: (p, [a]) => edits.removeTrack(p, shot(p), pick(p.shots[0].tracks, a)?.id ?? 'none'),
+  retimeKeys: (p, [a, b, c, d, e]) =>
+    edits.retimeKeys(p, shot(p), keyRefs(p, a), { from: b, times: c, by: d, copies: e > 0 }),
+  changeKeys: (p, [a, b, c]) =>
+    edits.changeKeys(p, shot(p), keyRefs(p, a), b > 0 ? { ease: 'eased', x1: b, y1: c } : { value: [b] }),
+  addMove: (p, [a, b]) =>
+    edits.addMove(p, shot(p), pick(MOVE_KINDS, b), pick(keyedAddresses(p), a).address, {
+      letters: pick(LETTER_ORDERS, b),
+    }),
+  removeMove: (p, [a]) => edits.removeMove(p, shot(p), pick(p.shots[0].moves, a)?.id ?? 'none'),
+  timed: (p, [a, b, c, d, e], text) => {
+    const frame = Number.isFinite(d) ? Math.abs(Math.floor(d)) : 0;
+    const edit = pick([MAKERS.setParameter, MAKERS.keyParameter, MAKERS.removeTrack, MAKERS.moveLight], e)(
+      seenAt(p, shot(p), frame),
+      [a, b, c, d, e],
+      text,
+    );
+    return edit && edits.timed(edit, shot(p), frame);
+  },
   setParameter: (p, [a, b]) => {
     const all = [...parametersIn(p)];
     const { address, parameter } = pick(all, a);
@@ -418,6 +461,7 @@ describe('edits', () => {
           'picked',
           'withText',
           'EditRefused',
+          'motionName',
         ].includes(name),
     );
     expect(constructors.sort()).toEqual(Object.keys(MAKERS).sort());
