@@ -13,13 +13,13 @@ import { blockAddress, set } from './document.ts';
 import { floorOf, wallOf } from './stage.ts';
 import { shapedBlock } from './type.ts';
 
-const blockOf = (id: string) => useStudio.getState().project.blocks.find((b) => b.id === id)!;
+const blockOf = (id: string) => useStudio.getState().seen.blocks.find((b) => b.id === id)!;
 
 /** Middle of the type's top: as it stands, or before it has first been shaped by its lines and size. */
 function topOfType(): [number, number, number] | null {
   const box = useShown.getState().scene?.typeBox;
   if (box) return [(box.min[0] + box.max[0]) / 2, box.max[1], (box.min[2] + box.max[2]) / 2];
-  const last = useStudio.getState().project.blocks.at(-1);
+  const last = useStudio.getState().seen.blocks.at(-1);
   if (!last) return null;
   const [x, y, z] = last.place.position;
   return [x, y + (last.capHeight * last.text.split('\n').length) / 2, z];
@@ -43,7 +43,7 @@ function add(block: Block): void {
 
 /** A new block above what is there, in the last block's font and size. */
 export function addText(): void {
-  const last = useStudio.getState().project.blocks.at(-1);
+  const last = useStudio.getState().seen.blocks.at(-1);
   add(newBlock('WORD', last && !last.drawing ? { font: last.font, capHeight: last.capHeight } : {}));
 }
 
@@ -52,7 +52,7 @@ export async function addDrawing(file: File): Promise<void> {
   const head = new Uint8Array(await file.slice(0, 2).arrayBuffer());
   const asset = await attempt(`${file.name} was not taken`, () => api.upload('drawing', file.name, file));
   if (!asset) return;
-  const last = useStudio.getState().project.blocks.at(-1);
+  const last = useStudio.getState().seen.blocks.at(-1);
   add(
     newBlock('', {
       drawing: { id: asset.hash, name: asset.name, kind: drawingKindOf(head) },
@@ -134,7 +134,7 @@ export function addDrawnTube(id: string): void {
 export function standOnFloor(id: string, above = 0, join = false): void {
   const bounds = shapedBlock(id)?.bounds;
   if (!bounds) return;
-  const { project, label } = useStudio.getState();
+  const { seen: project, label } = useStudio.getState();
   const named = above === 0 ? 'Stand on the floor' : 'Float above the floor';
   const y = standingHeight(bounds, floorOf(project)) + above;
   perform((p) => edits.placeBlock(p, id, join ? label : named, { y }, join));
@@ -143,7 +143,7 @@ export function standOnFloor(id: string, above = 0, join = false): void {
 /** Puts a block's rearmost point `off` the wall, facing it squarely. */
 export function standOffWall(id: string, off: number): void {
   const reach = shapedBlock(id)?.reach;
-  const wall = wallOf(useStudio.getState().project);
+  const wall = wallOf(useStudio.getState().seen);
   if (!reach || wall === null) return;
   const label = off === 0 ? 'Stand on the wall' : 'Stand off the wall';
   perform((p) => edits.placeBlock(p, id, label, { z: wall - reach[0] + off, turn: 0 }));

@@ -19,7 +19,7 @@ const BEFORE = 1e-4;
 
 /** What stands in the way, in words. */
 function nameOf({ block, letter, piece }: Picked): string {
-  const { project } = useStudio.getState();
+  const { seen: project } = useStudio.getState();
   if (block && letter) return characterOf(project, { block, letter });
   const of = project.pieces.find((p) => p.id === piece);
   return of ? `the ${PIECE_NAMES[of.kind].toLowerCase()}` : 'something';
@@ -80,7 +80,7 @@ export function throwShadow(caster: Vec, hit: Picked): void {
 export function catchAt(hit: Picked, draft: Draft): void {
   const { scene } = useShown.getState();
   if (!scene) return;
-  const { project } = useStudio.getState();
+  const { seen: project } = useStudio.getState();
   const look = currentLook(project);
   const light = look.rig.find((l) => l.id === useChoice.getState().light);
   const at: CaughtAt = {

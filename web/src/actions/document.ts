@@ -12,7 +12,7 @@ export const set = (address: string, value: unknown, joins = false) =>
 export const setAlong = (address: string, axis: number, value: number) =>
   perform((p) => setAxis(p, address, axis, value));
 
-export const currentLook = (project: Project = useStudio.getState().project) =>
+export const currentLook = (project: Project = useStudio.getState().seen) =>
   lookOf(project, useChoice.getState().lookId);
 
 export const blockAddress = (id: string) => `blocks/${id}`;

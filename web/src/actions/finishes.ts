@@ -48,7 +48,7 @@ export function ownFinish(id: string): void {
 
 /** Removes a finish; one that is worn is asked about first. */
 export function askRemoveFinish(id: string): void {
-  if (edits.wornAt(useStudio.getState().project, id).length > 0) useRemoving.setState({ finish: id });
+  if (edits.wornAt(useStudio.getState().seen, id).length > 0) useRemoving.setState({ finish: id });
   else removeFinish(id, null);
 }
 

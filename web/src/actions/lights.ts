@@ -55,11 +55,7 @@ export const addThreePoint = () => addRig(edits.threePoint(typeSize()), 'Key, fi
 const MOSTLY = 0.5;
 
 export const addCards = (why = '') =>
-  addRig(
-    edits.cardsAndStrips(typeSize(), shotOf(useStudio.getState().project).camera),
-    'Cards and strips',
-    why,
-  );
+  addRig(edits.cardsAndStrips(typeSize(), shotOf(useStudio.getState().seen).camera), 'Cards and strips', why);
 
 /** The rig that suits the faces: cards and strips for those that mirror, lamps for those that scatter. */
 export function addSuitedRig(): void {
@@ -126,7 +122,7 @@ export function putRig(rig: Rig, instead: boolean): void {
 
 /** Stands a light straight before a letter's front. @param distance metres from it */
 export function standBeforeLetter(id: string, block: string, letter: string, distance: number): void {
-  const of = useStudio.getState().project.blocks.find((b) => b.id === block);
+  const of = useStudio.getState().seen.blocks.find((b) => b.id === block);
   const box = engine()?.draft.boxOf(block, letter);
   const { scene } = useShown.getState();
   const shaped = shapedBlock(block);

@@ -21,7 +21,7 @@ const GREY = 0.03;
 export async function findBalance(): Promise<void> {
   const { strokes } = useWishing.getState();
   const { scene } = useShown.getState();
-  const { project } = useStudio.getState();
+  const { seen: project } = useStudio.getState();
   const sources = sourcesOf(project, currentLook(project), scene);
   useWishing.setState({ asking: true });
   // the colour of what glows is its finish's own

@@ -113,8 +113,8 @@ export function Header({
   onKeys: () => void;
   onRevisions: () => void;
 }) {
-  const name = useStudio((s) => s.project.name);
-  const looks = useStudio((s) => s.project.looks);
+  const name = useStudio((s) => s.seen.name);
+  const looks = useStudio((s) => s.seen.looks);
   const label = useStudio((s) => s.label);
   const { state, detail } = useSaving();
   const { pastStates, futureStates } = useHistory();

@@ -10,6 +10,8 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['N', 'traced without its noise, or as it is'],
   ['Space, held', 'compare with the last proof'],
   ['K', 'keep a proof'],
+  ['P', 'play the shot, and stop'],
+  ['← →', 'the picture before, the next'],
   ['[ ]', 'exposure by a third of a stop'],
   ['H', 'handles'],
   ['U, Shift-U', 'undo and redo; Ctrl-Z and Ctrl-Y too'],
@@ -34,6 +36,8 @@ const WORDS: readonly (readonly [string, string])[] = [
   ['card', 'a plane that only mirrors see, black or glowing'],
   ['wish', 'what is painted on the picture to be brighter, darker, warmer or cooler'],
   ['piece', 'what stands around the type: floor, wall, backdrop'],
+  ['shot', 'camera, frame, and the time in which things move'],
+  ['peg', 'beside a row: whether it is keyed, and the ways to let it move'],
   ['proof', 'a traced picture kept with the state that made it'],
 ];
 

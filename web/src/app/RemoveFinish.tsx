@@ -9,7 +9,7 @@ import { Dialog } from '../desk/Dialog.tsx';
 
 export function RemoveFinish() {
   const id = useRemoving((r) => r.finish);
-  const project = useStudio((s) => s.project);
+  const project = useStudio((s) => s.seen);
   const [instead, setInstead] = useState('');
   const finish = project.finishes.find((f) => f.id === id);
   const others = project.finishes.filter((f) => f.id !== id);

@@ -15,6 +15,7 @@ import { FontRack } from '../band/FontRack.tsx';
 import { LightBand } from '../band/LightBand.tsx';
 import { SetBand } from '../band/SetBand.tsx';
 import { SurroundRack } from '../band/SurroundRack.tsx';
+import { TimeBand } from '../band/time/TimeBand.tsx';
 import { Stage } from '../stage/Stage.tsx';
 import { targetName } from '@wemlox/core/edits';
 import { dressFaces } from '../actions/finishes.ts';
@@ -26,7 +27,6 @@ import { useStudio } from '../state/studio.ts';
 import { isStep, type Step } from '../state/words.ts';
 import { FinishDesk } from '../steps/finish/FinishDesk.tsx';
 import { FrameDesk } from '../steps/frame/FrameDesk.tsx';
-import { PieceBand } from '../steps/frame/PieceBand.tsx';
 import { LightDesk } from '../steps/light/LightDesk.tsx';
 import { PressBand } from '../steps/press/PressBand.tsx';
 import { PressDesk } from '../steps/press/PressDesk.tsx';
@@ -57,7 +57,7 @@ const BANDS: Record<Step, () => React.ReactNode> = {
   set: () => <SetBand />,
   finish: () => <FinishChart />,
   light: () => <LightBand />,
-  frame: () => <PieceBand />,
+  frame: () => <TimeBand />,
   proof: () => <ProofBand />,
   press: () => <PressBand />,
 };
@@ -75,7 +75,7 @@ function OpenStudio({ base, lookId, step }: { base: string; lookId: string; step
   const [dragged, setDragged] = useState<string | null>(null);
   /** Where the dragged finish would land, in words. */
   const [landsOn, setLandsOn] = useState('');
-  const finishes = useStudio((s) => s.project.finishes);
+  const finishes = useStudio((s) => s.seen.finishes);
   const large = useChoice((c) => c.largeChart) && step === 'finish';
   const go = useNavigate();
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
@@ -83,7 +83,7 @@ function OpenStudio({ base, lookId, step }: { base: string; lookId: string; step
   useEffect(watchHealth, []);
   const hover = () => {
     const at = landing();
-    setLandsOn(at ? targetName(useStudio.getState().project, at.target) : '');
+    setLandsOn(at ? targetName(useStudio.getState().seen, at.target) : '');
     useHover.setState({ face: at?.inPicture ? (at.target as ChosenFace) : null, point: null });
   };
   const end = () => {
@@ -168,7 +168,7 @@ function OpenStudio({ base, lookId, step }: { base: string; lookId: string; step
 export function Studio() {
   const { project: id = '', look, step } = useParams();
   const openId = useStudio((s) => s.id);
-  const looks = useStudio((s) => s.project?.looks);
+  const looks = useStudio((s) => s.seen?.looks);
   const go = useNavigate();
   const [failed, setFailed] = useState<Error | null>(null);
   const [tries, setTries] = useState(0);

@@ -42,7 +42,7 @@ export function toggleClean(): void {
 }
 
 export function stepExposure(by: number): void {
-  const { grade } = lookOf(useStudio.getState().project, useChoice.getState().lookId);
+  const { grade } = lookOf(useStudio.getState().seen, useChoice.getState().lookId);
   setExposure(grade.exposure + by * THIRD);
 }
 
@@ -72,7 +72,7 @@ interface Ways {
 
 /** All commands for the present state of things. */
 export function commands({ go, base, lookId, onKeys, onRevisions }: Ways): Command[] {
-  const { project } = useStudio.getState();
+  const { seen: project } = useStudio.getState();
   const { face, block: chosenBlock } = useChoice.getState();
   const block = project.blocks.find((b) => b.id === (face?.block ?? chosenBlock)) ?? project.blocks[0];
   const { pastStates, futureStates } = history();

@@ -81,7 +81,7 @@ export function goToSetting(
   lookId: string,
   { step, name }: Setting,
 ): void {
-  const { project } = useStudio.getState();
+  const { seen: project } = useStudio.getState();
   const { face, finish, light } = useChoice.getState();
   if (step === 'finish' && !face && !finish) choose({ finish: project.finishes[0]?.id ?? null });
   if (step === 'light' && !light) choose({ light: lookOf(project, lookId).rig[0]?.id ?? null });

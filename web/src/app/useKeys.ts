@@ -5,6 +5,7 @@ import { dressFaces } from '../actions/finishes.ts';
 import { choose, useChoice } from '../state/choice.ts';
 import { keepProof } from '../actions/proofs.ts';
 import { redo } from '../state/studio.ts';
+import { stepFrames, togglePlay } from '../state/time.ts';
 import { goBackOne } from '../state/travel.ts';
 import { STEPS } from '../state/words.ts';
 import { moveFace, stepExposure, toggleClean, toggleMode } from './commands.ts';
@@ -44,6 +45,7 @@ export function useKeys({ go, base, lookId, onPalette, onKeys }: Hands): void {
       d: toggleMode,
       n: toggleClean,
       k: () => void keepProof(),
+      p: togglePlay,
       h: () => choose({ handles: !useChoice.getState().handles }),
       '[': () => stepExposure(-1),
       ']': () => stepExposure(1),
@@ -59,6 +61,8 @@ export function useKeys({ go, base, lookId, onPalette, onKeys }: Hands): void {
     const atRest: Record<string, () => void> = {
       ',': () => moveFace(-1, 0),
       '.': () => moveFace(1, 0),
+      ArrowLeft: () => stepFrames(-1),
+      ArrowRight: () => stepFrames(1),
       ArrowUp: () => moveFace(0, -1),
       ArrowDown: () => moveFace(0, 1),
       Delete: lay(null),

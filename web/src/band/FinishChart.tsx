@@ -252,7 +252,7 @@ export function FinishChart() {
 function Chart({ letters }: { letters: BandLetter[] }) {
   const blocks = useShown((v) => v.blocks);
   const { chart } = useLook();
-  const finishes = useStudio((s) => s.project.finishes);
+  const finishes = useStudio((s) => s.seen.finishes);
   const face = useChoice((c) => c.face);
   const corner = useDrop('corner');
   const onPress = useBrush(chart);

@@ -320,7 +320,7 @@ function TakeFile() {
 }
 
 export function FinishRack() {
-  const finishes = useStudio((s) => s.project.finishes);
+  const finishes = useStudio((s) => s.seen.finishes);
   const face = useChoice((c) => c.face);
   const chosen = useChoice((c) => c.finish);
   const letter = useShown((v) => {

@@ -24,9 +24,9 @@ export function useLightFindings(): LightFinding[] {
   const balanced = useBalance(isBalanced);
   const scene = useShown((v) => v.scene);
   const typeBox = scene?.typeBox;
-  const camera = useStudio((s) => shotOf(s.project).camera);
+  const camera = useStudio((s) => shotOf(s.seen).camera);
   const { rig, grade } = useLook();
-  const pieces = useStudio((s) => s.project.pieces);
+  const pieces = useStudio((s) => s.seen.pieces);
   return useMemo(() => {
     if (!counted || !typeBox || balanced) return [];
     const { chart, rows, mirrors, glows } = counted;

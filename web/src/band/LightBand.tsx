@@ -176,7 +176,7 @@ function Cell({
 
 export function LightBand() {
   const look = useLook();
-  const project = useStudio((s) => s.project);
+  const project = useStudio((s) => s.seen);
   const scene = useShown((v) => v.scene);
   const counted = useLightChart((l) => l.counted);
   const chosen = useChoice((c) => c.light);

@@ -4,7 +4,14 @@ import { sizePanel } from '@wemlox/core/edits';
 import { frameOf, type Vec } from '@wemlox/core/light/placing';
 import { currentLook } from '../actions/document.ts';
 import { perform } from '../state/studio.ts';
-import type { ViewOfPicture } from './PanelMarks.tsx';
+
+/** How a view shows directions of the picture. */
+export interface ViewOfPicture {
+  /** Where a direction stands in the view, shares from its upper left; null where the view does not reach. */
+  placeOf: (direction: Vec) => { across: number; down: number } | null;
+  /** The direction under the pointer. */
+  directionUnder: (event: React.PointerEvent) => readonly number[];
+}
 
 type Handle = 'width' | 'height' | 'turn';
 

@@ -1,21 +1,13 @@
 /** The panels of a surround over a view of it: each a mark that moves it, the chosen one with its handles. */
 import { movePanel } from '@wemlox/core/edits';
-import { bearingOf, frameOf, type Vec } from '@wemlox/core/light/placing';
+import { bearingOf, frameOf } from '@wemlox/core/light/placing';
 import { currentLook } from '../actions/document.ts';
 import { choose, useChoice } from '../state/choice.ts';
 import { useLook } from '../state/chosen.ts';
 import { perform } from '../state/studio.ts';
-import { PanelHandles } from './PanelHandles.tsx';
+import { PanelHandles, type ViewOfPicture } from './PanelHandles.tsx';
 
 const STEP = (2 * Math.PI) / 180;
-
-/** How a view shows directions of the picture. */
-export interface ViewOfPicture {
-  /** Where a direction stands in the view, shares from its upper left; null where the view does not reach. */
-  placeOf: (direction: Vec) => { across: number; down: number } | null;
-  /** The direction under the pointer. */
-  directionUnder: (event: React.PointerEvent) => readonly number[];
-}
 
 export function PanelMarks(view: ViewOfPicture) {
   const { panels } = useLook().surround;

@@ -21,7 +21,7 @@ const swatchOf = (optics: Optics): string =>
 
 /** Finishes as the scene has them, their pictures looked at; and whether a face that wears one, or none, stands out. */
 export function useCoverage() {
-  const finishes = useStudio((s) => s.project.finishes);
+  const finishes = useStudio((s) => s.seen.finishes);
   const scene = useShown((v) => v.scene);
   const [shown, setShown] = useState<StandingOut>('all');
   const inDesk = useChosenFinish()?.id ?? null;

@@ -21,7 +21,7 @@ export interface SightRow {
 
 export function useSightRows(): SightRow[] {
   const counted = useLightChart((l) => l.counted);
-  const pieces = useStudio((s) => s.project.pieces);
+  const pieces = useStudio((s) => s.seen.pieces);
   return useMemo(() => {
     if (!counted?.sight) return [];
     const { rows, sight, chart } = counted;

@@ -11,10 +11,12 @@ import {
   type PointParameter,
   type Unit,
 } from '@wemlox/core/document';
+import { isKeyed } from '@wemlox/core/motion/seen';
 import { coatAddress, feedParameter, wornAt, type WornCoat } from '../actions/coats.ts';
 import { set, setAlong } from '../actions/document.ts';
 import { useStudio } from '../state/studio.ts';
 import { FeedRows } from './FeedRows.tsx';
+import { KeyMark } from './KeyMark.tsx';
 import { numberRange } from './numberRange.ts';
 import { ChoiceRow, ColourRow, Fold, NumberRow, SegmentRow, SwitchRow } from './rows.tsx';
 
@@ -101,7 +103,7 @@ function Row({ placed, settings }: { placed: Placed; settings: RowSettings }) {
 /** A row of a finish's parameter: with the way to feed it, or what feeds it in its place. */
 function FedRow({ placed, settings, worn }: { placed: Placed; settings: RowSettings; worn: WornCoat }) {
   const { parameter, key } = placed;
-  const project = useStudio((s) => s.project);
+  const project = useStudio((s) => s.seen);
   const finish = project.finishes.find((f) => f.id === worn.finish);
   const of = wornOf(finish, worn.coat);
   const feed = of?.feeds.find((f) => f.parameter === key);
@@ -117,6 +119,7 @@ function FedRow({ placed, settings, worn }: { placed: Placed; settings: RowSetti
   return (
     <div className="group relative">
       <Row placed={placed} settings={settings} />
+      {isKeyed(parameter) && <KeyMark address={placed.address} parameter={parameter} />}
       <button
         type="button"
         className="absolute top-1 -left-3.5 cursor-pointer opacity-30 group-hover:opacity-100 focus-visible:opacity-100"
@@ -134,6 +137,11 @@ const AnyRow = ({ placed, settings }: { placed: Placed; settings: RowSettings })
   const worn = placed.parameter.fed ? wornAt(placed.address) : null;
   return worn ? (
     <FedRow placed={placed} settings={settings} worn={worn} />
+  ) : isKeyed(placed.parameter) ? (
+    <div className="group relative">
+      <Row placed={placed} settings={settings} />
+      <KeyMark address={placed.address} parameter={placed.parameter} />
+    </div>
   ) : (
     <Row placed={placed} settings={settings} />
   );
@@ -141,7 +149,7 @@ const AnyRow = ({ placed, settings }: { placed: Placed; settings: RowSettings })
 
 /** The row of one parameter, whether it is asked for or not; nothing when the document has none there. */
 export function ParameterRow({ address, ...settings }: { address: string } & RowSettings) {
-  const project = useStudio((s) => s.project);
+  const project = useStudio((s) => s.seen);
   const placed = parameterAt(project, address);
   return placed && <AnyRow placed={placed} settings={settings} />;
 }
@@ -174,7 +182,7 @@ export function ParameterRows({
   /** What follows single rows, by key. */
   after?: Readonly<Record<string, ReactNode>>;
 }) {
-  const project = useStudio((s) => s.project);
+  const project = useStudio((s) => s.seen);
   const all = parametersAt(project, of).filter(
     (placed) => placed.parameter.row !== false && !without.includes(placed.key) && isAsked(placed),
   );

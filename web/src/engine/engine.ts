@@ -5,7 +5,7 @@
 import { type Finish, type Grade, type Look, type Project, type Shot } from '@wemlox/core/document';
 import { detailKey } from '@wemlox/core/scene/detail';
 import { useChoice } from '../state/choice.ts';
-import { lookOf, shotOf, useStudio } from '../state/studio.ts';
+import { drawnNow, lookOf, shotOf, useStudio } from '../state/studio.ts';
 import type {
   Answered,
   Answers,
@@ -136,8 +136,8 @@ export class Engine {
   }
 
   private update(): void {
-    const { project } = useStudio.getState();
-    if (!project) return;
+    if (!useStudio.getState().project) return;
+    const project = drawnNow();
     const look = lookOf(project, useChoice.getState().lookId);
     const shot = shotOf(project);
     const inputs = sceneInputs(project, look, shot, this.size.width);
@@ -207,7 +207,7 @@ export class Engine {
   /** Shows the picture with its sources weighed as they are now. */
   private async weigh(): Promise<void> {
     const balance = useBalance.getState();
-    const { project } = useStudio.getState();
+    const { seen: project } = useStudio.getState();
     const sources = isBalanced(balance)
       ? sourcesOf(project, lookOf(project, useChoice.getState().lookId), useShown.getState().scene)
       : [];
@@ -260,7 +260,7 @@ export class Engine {
     this.wanted = false;
     this.asking = true;
     this.asked = performance.now();
-    const { project } = useStudio.getState();
+    const project = drawnNow();
     const look = lookOf(project, useChoice.getState().lookId);
     const request: SceneRequest = {
       seq: ++this.seq,

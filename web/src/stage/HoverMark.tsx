@@ -6,7 +6,7 @@ import { onStage } from './projection.ts';
 
 export function HoverMark({ frame }: { frame: FrameRect }) {
   const point = useHover((h) => h.point);
-  const camera = useStudio((s) => shotOf(s.project).camera);
+  const camera = useStudio((s) => shotOf(s.seen).camera);
   const at = point && onStage(camera, frame, point);
   if (!at) return null;
   return (

@@ -196,7 +196,7 @@ function Curve({
 
 export function SetMarks({ frame }: { frame: FrameRect }) {
   const block = useChosenBlock();
-  const camera = useStudio((s) => shotOf(s.project).camera);
+  const camera = useStudio((s) => shotOf(s.seen).camera);
   const shaped = useShown((v) => v.blocks.find((b) => b.block === block?.id));
   if (!block || frame.width <= 16) return null;
   const marks = shaped ? marksOf(block, shaped) : [];

@@ -42,7 +42,7 @@ export function Stage() {
   const tracedCanvas = useRef<HTMLCanvasElement>(null);
   const [parts, setParts] = useState<{ draft: Draft; engine: Engine } | null>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
-  const shape = useStudio((s) => shotOf(s.project).frame);
+  const shape = useStudio((s) => shotOf(s.seen).frame);
   const mode = useChoice((c) => c.mode);
   const handles = useChoice((c) => c.handles);
   const fresh = useShown((v) => v.fresh);

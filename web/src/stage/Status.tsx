@@ -27,7 +27,7 @@ export function duration(seconds: number): string {
 
 /** Type under the floor, with the one move that mends it. */
 function SunkType() {
-  const project = useStudio((s) => s.project);
+  const project = useStudio((s) => s.seen);
   const blocks = useShown((v) => v.blocks);
   const floor = project.pieces.find((p) => p.kind === 'floor' && p.on)?.at ?? null;
   const sunk = useMemo(() => sunkBlocks(project, blocks, floor), [project, blocks, floor]);
@@ -59,7 +59,7 @@ const NEARLY: Record<Nearly, string> = {
 /** Names the draft, and what of the look's finishes it only comes near. */
 function useDraftText(): string {
   const look = useLook();
-  const { finishes, pieces } = useStudio((s) => s.project);
+  const { finishes, pieces } = useStudio((s) => s.seen);
   return useMemo(() => {
     const worn = new Set([...look.chart.map((rule) => rule.finish), ...pieces.map((p) => p.finish)]);
     const nearly = onlyNearly(

@@ -116,7 +116,7 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
       const hit = draft.pick(...inStage(event));
       const box = hit?.letter && hit.block ? draft.boxOf(hit.block, hit.letter) : null;
       if (!box) return;
-      const shot = shotOf(useStudio.getState().project);
+      const shot = shotOf(useStudio.getState().seen);
       moveCamera('Frame the letter', () => fitted(shot, box, 1.3));
     };
     element.addEventListener('pointerdown', down);

@@ -33,7 +33,7 @@ function extentOf(feed: Feed, draft: Draft, block: string, letter: string): [num
 
 /** Box of all letters of a letter's word. */
 function wordBox(draft: Draft, block: string, letter: string): ReturnType<Draft['boxOf']> {
-  const of = useStudio.getState().project.blocks.find((b) => b.id === block);
+  const of = useStudio.getState().seen.blocks.find((b) => b.id === block);
   if (!of) return null;
   const words = wordsOf(of);
   const boxes = of.letters
@@ -61,7 +61,7 @@ export function dragPicture(
   turning: boolean,
 ): void {
   const { placing } = usePlacing.getState();
-  const { project } = useStudio.getState();
+  const { seen: project } = useStudio.getState();
   const feed = placing && feedOf(project, placing);
   if (!placing || !feed) return;
   if (turning) {
@@ -87,7 +87,7 @@ export function dragPicture(
 /** Sizes the picture that is laid by hand. @returns whether there is one */
 export function sizePicture(delta: number): boolean {
   const { placing } = usePlacing.getState();
-  const feed = placing && feedOf(useStudio.getState().project, placing);
+  const feed = placing && feedOf(useStudio.getState().seen, placing);
   if (!placing || !feed) return false;
   layPicture(placing, feed.id, { zoom: feed.zoom * Math.exp(-delta * SIZED) });
   return true;

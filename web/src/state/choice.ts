@@ -11,6 +11,8 @@ export interface ChosenFace {
 
 interface Choice {
   lookId: string;
+  /** Shot in use; the first when there is none of that name. */
+  shot: string | null;
   /** Block in the desk of Set; the chosen face's goes before it. */
   block: string | null;
   face: ChosenFace | null;
@@ -47,6 +49,7 @@ export const useChoice = create<Choice>()(
   persist(
     (): Choice => ({
       lookId: '',
+      shot: null,
       block: null,
       face: null,
       finish: null,

@@ -5,7 +5,7 @@ import { lookOf, useStudio } from './studio.ts';
 
 export function useLook(): Look {
   const id = useChoice((c) => c.lookId);
-  return useStudio((s) => lookOf(s.project, id));
+  return useStudio((s) => lookOf(s.seen, id));
 }
 
 /** The block of the chosen face, the one chosen by itself, or the first. */
@@ -14,9 +14,9 @@ export function useChosenBlock(): Block | undefined {
   const block = useChoice((c) => c.block);
   return useStudio(
     (s) =>
-      s.project.blocks.find((b) => b.id === face?.block) ??
-      s.project.blocks.find((b) => b.id === block) ??
-      s.project.blocks[0],
+      s.seen.blocks.find((b) => b.id === face?.block) ??
+      s.seen.blocks.find((b) => b.id === block) ??
+      s.seen.blocks[0],
   );
 }
 
@@ -26,6 +26,6 @@ export function useChosenFinish(): Finish | undefined {
   const { face, finish } = useChoice();
   return useStudio((s) => {
     const worn = face && finishAt(look.chart, face.block, face.letter, face.zone);
-    return s.project.finishes.find((f) => f.id === (finish ?? worn));
+    return s.seen.finishes.find((f) => f.id === (finish ?? worn));
   });
 }

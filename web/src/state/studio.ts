@@ -2,12 +2,20 @@
 import { temporal } from 'zundo';
 import { create, useStore } from 'zustand';
 import { cutTo, newId, type Look, type Project, type Shot } from '@wemlox/core/document';
-import { edited, EditRefused, type Edit, type Edited } from '@wemlox/core/edits';
+import { edited, EditRefused, timed, type Edit, type Edited } from '@wemlox/core/edits';
+import { seenAt } from '@wemlox/core/motion/seen';
+import { shownAt } from '@wemlox/core/motion/shown';
+import { framesOf } from '@wemlox/core/motion/span';
+import { useChoice } from './choice.ts';
 import { notify } from './notices.ts';
 
 interface Studio {
   id: string;
   project: Project;
+  /** Picture of the shot that is looked at. */
+  frame: number;
+  /** The document as it is at that picture: what desks show and hands take hold of. */
+  seen: Project;
   /** Name of the edit that led here; undo takes it back. */
   label: string;
   /** The edit itself, there and back; null for a document as it was opened or fetched. */
@@ -17,7 +25,7 @@ interface Studio {
 export const OPENED = 'Opened';
 
 export const useStudio = create<Studio>()(
-  temporal((): Studio => ({ id: '', project: null!, label: OPENED, made: null }), {
+  temporal((): Studio => ({ id: '', project: null!, frame: 0, seen: null!, label: OPENED, made: null }), {
     partialize: ({ project, label, made }) => ({ project, label, made }),
     equality: (a, b) => a.project === b.project,
     limit: 500,
@@ -25,6 +33,48 @@ export const useStudio = create<Studio>()(
 );
 
 export const history = () => useStudio.temporal.getState();
+
+/** The look of an identifier, or the first. */
+export const lookOf = (project: Project, id: string): Look =>
+  project.looks.find((l) => l.id === id) ?? project.looks[0];
+
+/** The shot in use. */
+export const shotOf = (project: Project): Shot =>
+  project.shots.find((s) => s.id === useChoice.getState().shot) ?? project.shots[0];
+
+// what is seen goes with the document, the shot and the time, before anybody else is told
+const seeAgain = () => {
+  const { project, frame, seen: before } = useStudio.getState();
+  if (!project) return;
+  const seen = seenAt(project, shotOf(project).id, frame);
+  if (seen !== before) useStudio.setState({ seen });
+};
+useStudio.subscribe((now, before) => {
+  if (now.project !== before.project || now.frame !== before.frame) seeAgain();
+});
+useChoice.subscribe((now, before) => {
+  if (now.shot !== before.shot) seeAgain();
+});
+
+/** Looks at another picture of the shot; pictures may lie between two. */
+export function goToFrame(frame: number): void {
+  const last = framesOf(shotOf(useStudio.getState().project)) - 1;
+  const to = Math.min(last, Math.max(0, frame));
+  if (to !== useStudio.getState().frame) useStudio.setState({ frame: to });
+}
+
+/** What was last drawn of a document, kept because many ask. */
+let drawn: { of: readonly unknown[]; project: Project } | null = null;
+
+/** The document as it is drawn and traced at the picture that is looked at. */
+export function drawnNow(): Project {
+  const { project, frame } = useStudio.getState();
+  const look = lookOf(project, useChoice.getState().lookId).id;
+  const of = [project, frame, look, shotOf(project).id];
+  if (!drawn || drawn.of.some((v, i) => v !== of[i]))
+    drawn = { of, project: shownAt(project, look, shotOf(project).id, frame) };
+  return drawn.project;
+}
 
 /** The past and future of the document, for those who show it. */
 export function useHistory() {
@@ -55,7 +105,9 @@ export function nameOpened(label: string): void {
 /** Opens a document: history starts afresh. */
 export function takeDocument(id: string, project: Project): void {
   history().pause();
-  useStudio.setState({ id, project, label: OPENED, made: null });
+  const frame = Math.min(useStudio.getState().frame, framesOf(shotOf(project)) - 1);
+  const seen = seenAt(project, shotOf(project).id, frame);
+  useStudio.setState({ id, project, frame, seen, label: OPENED, made: null });
   history().resume();
   history().clear();
   step = newId();
@@ -82,18 +134,18 @@ const JOIN_WITHIN = 1000;
 let lastAt = 0;
 
 /**
- * Makes an edit of the document as it is. One that cannot be made is told, and changes nothing.
+ * Makes an edit of the document as it is seen. One that cannot be made is told, and changes nothing.
  * @param make the edit, or null where there is nothing to do
  * @returns whether the document is another one now
  */
 export function perform(make: (project: Project) => Edit | null): boolean {
-  const { project, label: last, made: before } = useStudio.getState();
+  const { project, seen, frame, label: last, made: before } = useStudio.getState();
   let edit: Edit | null;
   let made: Edited;
   try {
-    edit = make(project);
+    edit = make(seen);
     if (!edit) return false;
-    made = edited(project, edit);
+    made = edited(project, seen === project ? edit : timed(edit, shotOf(project).id, frame));
   } catch (error) {
     if (!(error instanceof EditRefused)) throw error;
     notify('problem', `Nothing was changed: ${error.message}`);
@@ -111,7 +163,12 @@ export function perform(make: (project: Project) => Edit | null): boolean {
   if (joined) history().pause();
   const patches = joined && before ? [...before.patches, ...made.patches] : made.patches;
   const inverse = joined && before ? [...made.inverse, ...before.inverse] : made.inverse;
-  useStudio.setState({ project: made.project, label, made: { patches, inverse } });
+  useStudio.setState({
+    project: made.project,
+    seen: seenAt(made.project, shotOf(made.project).id, frame),
+    label,
+    made: { patches, inverse },
+  });
   if (joined) history().resume();
   if (gesture.active) gesture.recorded = true;
   return true;
@@ -131,10 +188,3 @@ export function redo(): void {
   travelled = 'Redo ';
   history().redo();
 }
-
-/** The look of an identifier, or the first. */
-export const lookOf = (project: Project, id: string): Look =>
-  project.looks.find((l) => l.id === id) ?? project.looks[0];
-
-/** The shot in use. */
-export const shotOf = (project: Project): Shot => project.shots[0];

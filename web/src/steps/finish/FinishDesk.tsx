@@ -49,7 +49,7 @@ export function FinishDesk() {
   const finish = useChosenFinish();
   const face = useChoice((c) => c.face);
   const inHand = useChoice((c) => c.finish);
-  const project = useStudio((s) => s.project);
+  const project = useStudio((s) => s.seen);
   const look = useLook();
   const [coatId, setCoatId] = useState<string | null>(null);
   const where = face ? targetName(project, face) : null;

@@ -1,13 +1,20 @@
-/** Frame: the camera and the shape of the picture. */
+/** Frame: what moves, the camera, the shape of the picture, its time, and what stands around the type. */
 import { fitFrame } from '../../actions/stage.ts';
-import { ParameterRows } from '../../desk/ParameterRow.tsx';
+import { ParameterRow, ParameterRows } from '../../desk/ParameterRow.tsx';
 import { Section } from '../../desk/rows.tsx';
-import { shotOf, useStudio } from '../../state/studio.ts';
+import { useShot } from '../../state/time.ts';
+import { MotionDesk } from './MotionDesk.tsx';
+import { PieceRows } from './PieceRows.tsx';
+
+const TIME = ['seconds', 'rate', 'loops'];
+/** Rates that are asked for most, pictures a second. */
+const RATES = [24, 25, 30, 60].map((at) => ({ at, name: `${at} a second` }));
 
 export function FrameDesk() {
-  const shot = useStudio((s) => shotOf(s.project).id);
+  const { id } = useShot();
   return (
     <>
+      <MotionDesk />
       <Section title="Camera">
         <div className="flex gap-1.5 pb-1.5">
           <button type="button" className="btn btn-xs" onClick={() => fitFrame(true)}>
@@ -17,10 +24,16 @@ export function FrameDesk() {
             Fit the word
           </button>
         </div>
-        <ParameterRows of={`shots/${shot}/camera`} />
+        <ParameterRows of={`shots/${id}/camera`} />
       </Section>
+      <Section title="Time">
+        <ParameterRow address={`shots/${id}/seconds`} />
+        <ParameterRow address={`shots/${id}/rate`} marks={RATES} />
+        <ParameterRow address={`shots/${id}/loops`} />
+      </Section>
+      <PieceRows />
       <Section title="Frame">
-        <ParameterRows of={`shots/${shot}`} />
+        <ParameterRows of={`shots/${id}`} without={TIME} />
       </Section>
     </>
   );

@@ -54,7 +54,7 @@ export function DomeMap() {
   const look = useLook();
   const marks = useMemo(() => marksOf(look), [look]);
   const chosen = useChoice((c) => c.light ?? c.panel);
-  const camera = useStudio((s) => shotOf(s.project).camera);
+  const camera = useStudio((s) => shotOf(s.seen).camera);
   const svg = useRef<SVGSVGElement>(null);
   const others = useTogether((t) => t.others);
   const mark = marks.find((m) => m.id === chosen);

@@ -7,7 +7,7 @@ import { perform, useStudio } from '../../state/studio.ts';
 
 export function FallsOn({ light }: { light: Light }) {
   const look = useLook();
-  const { blocks, pieces } = useStudio((s) => s.project);
+  const { blocks, pieces } = useStudio((s) => s.seen);
   const things = [
     ...blocks.map((b) => ({ id: b.id, name: blockName(b) })),
     ...pieces.map((p) => ({ id: p.id, name: PIECE_NAMES[p.kind] })),

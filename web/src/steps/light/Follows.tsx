@@ -8,7 +8,7 @@ import { perform, useStudio } from '../../state/studio.ts';
 
 export function Follows({ light }: { light: Light }) {
   const look = useLook();
-  const finishes = useStudio((s) => s.project.finishes);
+  const finishes = useStudio((s) => s.seen.finishes);
   const { follows } = light;
   const options: [string, string][] = [
     ['', 'Nothing'],

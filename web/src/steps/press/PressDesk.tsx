@@ -25,7 +25,7 @@ const FORMATS = [
 const LARGEST = 16_384;
 
 function Order() {
-  const aspect = useStudio((s) => aspectOf(shotOf(s.project).frame));
+  const aspect = useStudio((s) => aspectOf(shotOf(s.seen).frame));
   const [width, setWidth] = useState(1920);
   const [settings, set] = useState<Omit<PressSettings, 'width' | 'height'>>({
     samples: 512,

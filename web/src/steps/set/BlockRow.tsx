@@ -8,7 +8,7 @@ import { blockName } from '@wemlox/core/edits';
 import { addDrawing, addText, copyBlock, removeBlock } from '../../actions/blocks.ts';
 
 export function BlockRow({ chosen }: { chosen: Block | undefined }) {
-  const blocks = useStudio((s) => s.project.blocks);
+  const blocks = useStudio((s) => s.seen.blocks);
   const input = useRef<HTMLInputElement>(null);
   return (
     <div

@@ -19,7 +19,7 @@ function standing(gap: number, above: string, into: string): string | null {
 }
 
 export function PlaceRows({ block, shaped }: { block: Block; shaped: BandBlock | undefined }) {
-  const project = useStudio((s) => s.project);
+  const project = useStudio((s) => s.seen);
   const hasFloor = project.pieces.some((p) => p.kind === 'floor' && p.on);
   const wall = wallOf(project);
   const [, py, pz] = block.place.position;

@@ -5,16 +5,19 @@ import { dressPiece } from '@wemlox/core/edits';
 import { set } from '../../actions/document.ts';
 import { addPiece, removePiece } from '../../actions/stage.ts';
 import { ParameterRow } from '../../desk/ParameterRow.tsx';
+import { Section } from '../../desk/rows.tsx';
 import { choose, useChoice } from '../../state/choice.ts';
 import { perform, useStudio } from '../../state/studio.ts';
 
-function PieceColumn({ piece }: { piece: Piece }) {
-  const finishes = useStudio((s) => s.project.finishes);
+function PieceRow({ piece }: { piece: Piece }) {
+  const finishes = useStudio((s) => s.seen.finishes);
   const chosen = useChoice((c) => c.piece === piece.id);
   const name = PIECE_NAMES[piece.kind];
   return (
     <div
-      className={`flex w-76 shrink-0 flex-col gap-1.5 border-r border-(--line) px-4 py-2 ${piece.on ? '' : 'quiet'}`}
+      className={`flex flex-col gap-1 pb-2 ${piece.on ? '' : 'quiet'}`}
+      role="group"
+      aria-label={name}
       onPointerDown={() => choose({ piece: piece.id })}
     >
       <div className="flex items-center justify-between">
@@ -66,21 +69,21 @@ function PieceColumn({ piece }: { piece: Piece }) {
   );
 }
 
-export function PieceBand() {
-  const pieces = useStudio((s) => s.project.pieces);
+export function PieceRows() {
+  const pieces = useStudio((s) => s.seen.pieces);
   return (
-    <div className="flex h-full overflow-x-auto">
+    <Section title="Stage">
       {pieces.map((p) => (
-        <PieceColumn key={p.id} piece={p} />
+        <PieceRow key={p.id} piece={p} />
       ))}
-      <div className="flex shrink-0 flex-col items-start gap-1.5 px-4 py-3">
-        {pieces.length === 0 && <p className="quiet">Nothing stands around the type.</p>}
+      {pieces.length === 0 && <p className="quiet pb-1">Nothing stands around the type.</p>}
+      <div className="flex flex-wrap gap-1.5">
         {PIECE_KINDS.map((kind) => (
           <button key={kind} type="button" className="btn btn-xs" onClick={() => addPiece(kind)}>
             <Plus size={12} /> {PIECE_NAMES[kind]}
           </button>
         ))}
       </div>
-    </div>
+    </Section>
   );
 }
