@@ -10,6 +10,7 @@ import {
   readSurroundPicture,
   type LinearPicture,
 } from '@wemlox/core/picture/files';
+import { shownAt } from '@wemlox/core/motion/shown';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import { findingText } from '@wemlox/core/preflight/words';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
@@ -19,7 +20,7 @@ import { lossToTell, meanSamples, noiseOf } from '@wemlox/core/trace/noise';
 import type { Eye } from '@wemlox/core/trace/eye';
 import { denoised } from './denoise.ts';
 import { readGlb } from './glb.ts';
-import { readOrder, UsageError, USAGE, type Order } from './order.ts';
+import { outputOf, readOrder, UsageError, USAGE, type Order } from './order.ts';
 import { fileSources, openProjectFile } from './sources.ts';
 import { traceScene } from './threads.ts';
 
@@ -48,7 +49,7 @@ interface Subject {
   view: ((width: number, height: number) => Eye) | null;
 }
 
-async function projectSubject(order: Order): Promise<Subject> {
+async function projectSubjects(order: Order): Promise<(frame: number) => Promise<Subject>> {
   if (order.surround)
     throw new UsageError('--surround is for .glb files; a project has surrounds of its own');
   const file = await openProjectFile(order.input);
@@ -56,19 +57,22 @@ async function projectSubject(order: Order): Promise<Subject> {
   const look = chosen('look', project.looks, order.look);
   const shot = chosen('shot', project.shots, order.shot);
   if (order.bounces !== undefined) shot.bounces = order.bounces;
-  const { scene, findings } = await new SceneMaker(fileSources(file), true).make(
-    project,
-    look.id,
-    shot.id,
-    order.size?.[0] ?? PLAIN_WIDTH,
-  );
-  for (const f of findings) if (f.grave) process.stderr.write(`wemlox: ${findingText(f)}\n`);
-  return { scene, grade: look.grade, view: null };
+  const maker = new SceneMaker(fileSources(file), true);
+  const said = new Set<string>();
+  return async (frame) => {
+    const shown = shownAt(project, look.id, shot.id, frame);
+    const { scene, findings } = await maker.make(shown, look.id, shot.id, order.size?.[0] ?? PLAIN_WIDTH);
+    for (const text of findings.filter((f) => f.grave).map(findingText)) {
+      if (!said.has(text)) process.stderr.write(`wemlox: ${text}\n`);
+      said.add(text);
+    }
+    return { scene, grade: shown.looks.find((l) => l.id === look.id)!.grade, view: null };
+  };
 }
 
 async function glbSubject(order: Order): Promise<Subject> {
-  if (order.look || order.shot)
-    throw new UsageError('--look and --shot are for projects; a .glb file has neither');
+  if (order.look || order.shot || order.frames[1] > 0)
+    throw new UsageError('--look, --shot and --frames are for projects; a .glb file has none of them');
   const surround = order.surround
     ? readSurroundPicture(new Uint8Array(await readFile(order.surround)))
     : null;
@@ -108,9 +112,13 @@ async function checkOutput(output: string): Promise<void> {
 
 async function render(order: Order): Promise<void> {
   await checkOutput(order.output);
-  const { scene, grade, view } = await (extname(order.input) === '.glb'
-    ? glbSubject(order)
-    : projectSubject(order));
+  const subjectAt = extname(order.input) === '.glb' ? () => glbSubject(order) : await projectSubjects(order);
+  const [first, last] = order.frames;
+  for (let frame = first; frame <= last; frame++)
+    await renderOne(order, outputOf(order.output, frame), await subjectAt(frame));
+}
+
+async function renderOne(order: Order, output: string, { scene, grade, view }: Subject): Promise<void> {
   const [width, height] = order.size ?? [PLAIN_WIDTH, Math.round(PLAIN_WIDTH / scene.aspect)];
   const tty = process.stderr.isTTY;
   let said = performance.now();
@@ -133,9 +141,9 @@ async function render(order: Order): Promise<void> {
   });
   const raw = { width, height, data: developed(traced.film, traced.samples) };
   const picture = order.denoise > 0 ? await denoised(raw, order.denoise, order.threads) : raw;
-  await writeFile(order.output, encoded(order.output, picture, traced.film, grade, scene.groups));
+  await writeFile(output, encoded(output, picture, traced.film, grade, scene.groups));
   process.stderr.write(
-    `${tty ? '\r' : ''}${order.output}: ${width}x${height}, ${Math.round(meanSamples(traced.film, traced.samples))} samples, noise ${noiseOf(traced.film, traced.samples).toFixed(4)}, ` +
+    `${tty ? '\r' : ''}${output}: ${width}x${height}, ${Math.round(meanSamples(traced.film, traced.samples))} samples, noise ${noiseOf(traced.film, traced.samples).toFixed(4)}, ` +
       `${traced.wallSeconds.toFixed(1)} s\n`,
   );
   const loss = lossToTell(traced.film);

@@ -39,6 +39,7 @@ const runner: Runner = await run({
   taskList: {
     [PRESS_TASK]: (payload, { job }) =>
       pressJob(studioAt(pool), (payload as { id: string }).id, () => ending, {
+        frame: (payload as { frame?: number }).frame,
         last: job.attempts >= job.max_attempts,
       }),
   },

@@ -1,9 +1,11 @@
 /** What the command line asks for. */
 import { extname } from 'node:path';
 import { parseArgs } from 'node:util';
+import { MOST_FRAMES } from '@wemlox/wire';
 
-export const USAGE = `usage: ./wemlox render IN.(wemlox|json) -o OUT.(exr|png|hdr) [--look NAME] [--shot NAME] [OPTIONS]
+export const USAGE = `usage: ./wemlox render IN.(wemlox|json) -o OUT.(exr|png|hdr) [--look NAME] [--shot NAME] [--frame N | --frames A-B] [OPTIONS]
        ./wemlox render IN.glb -o OUT.(exr|png|hdr) [--surround FILE.(hdr|exr)] [OPTIONS]
+pictures from A to B of a shot want a name with # for each digit of their numbers: -o 'ostrel-####.png'
 options: [--size WxH] [--samples N | --noise X] [--bounces N] [--seed N] [--passes albedo,normal,depth] [--denoise [AMOUNT]] [--threads N]
 `;
 const MOST_SAMPLES = 65536;
@@ -19,6 +21,8 @@ export interface Order {
   passes: boolean;
   look?: string;
   shot?: string;
+  /** Pictures of the shot, from the first to the last of them. */
+  frames: [number, number];
   size: [number, number] | null;
   samples: number;
   noise: number;
@@ -37,6 +41,24 @@ function whole(name: string, text: string | undefined, least: number, most: numb
   }
   return n;
 }
+
+/** The pictures asked for; the first of the shot when none is named. */
+function framesAsked(one: string | undefined, range: string | undefined): [number, number] {
+  if (one !== undefined && range !== undefined)
+    throw new UsageError('--frame and --frames exclude each other');
+  if (range === undefined) {
+    const frame = whole('frame', one, 0, MOST_FRAMES) ?? 0;
+    return [frame, frame];
+  }
+  const found = /^(\d{1,5})-(\d{1,5})$/.exec(range);
+  if (!found || Number(found[2]) < Number(found[1]))
+    throw new UsageError(`--frames takes A-B, rising, not "${range}"`);
+  return [Number(found[1]), Number(found[2])];
+}
+
+/** Name of the file of a picture: its number in the place of the #s. */
+export const outputOf = (output: string, frame: number): string =>
+  output.replace(/#+/, (signs) => String(frame).padStart(signs.length, '0'));
 
 /** `--denoise` alone is all of it. */
 const withAmount = (argv: string[]) =>
@@ -57,6 +79,8 @@ export function readOrder(argv: string[]): Order {
         passes: { type: 'string' },
         look: { type: 'string' },
         shot: { type: 'string' },
+        frame: { type: 'string' },
+        frames: { type: 'string' },
         size: { type: 'string' },
         samples: { type: 'string' },
         noise: { type: 'string' },
@@ -82,6 +106,9 @@ export function readOrder(argv: string[]): Order {
       throw new UsageError(`--size takes WxH, each 1 to 16384, not "${values.size}"`);
     }
   }
+  const frames = framesAsked(values.frame, values.frames);
+  if (frames[1] > frames[0] && !/#/.test(values.output))
+    throw new UsageError('--frames needs an -o with # for each digit of their numbers');
   const unknown = values.passes?.split(',').find((name) => !PASSES.includes(name));
   if (unknown !== undefined) throw new UsageError(`--passes takes ${PASSES.join(', ')}, not "${unknown}"`);
   if (values.passes !== undefined && extname(values.output) !== '.exr')
@@ -99,6 +126,7 @@ export function readOrder(argv: string[]): Order {
     passes: values.passes !== undefined,
     look: values.look,
     shot: values.shot,
+    frames,
     size,
     noise,
     denoise,

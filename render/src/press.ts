@@ -1,4 +1,4 @@
-/** Makes one picture of the press queue: traces, keeps the film on the way, encodes, stores. */
+/** Makes pictures of the press queue: traces, keeps the film on the way, encodes, stores. */
 import { encodeExr, encodePng, type LinearPicture } from '@wemlox/core/picture/files';
 import type { Finding } from '@wemlox/core/preflight/finding';
 import { findingText } from '@wemlox/core/preflight/words';
@@ -6,19 +6,22 @@ import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
 import { developed, filmLayers } from '@wemlox/core/trace/developing';
 import { isFinished, type Film } from '@wemlox/core/trace/film';
 import {
-  endPress,
+  endFrame,
+  failPress,
   isAway,
   keepFilm,
   keptFilm,
   MissingError,
+  pressFrames,
   putAsset,
   readAsset,
   readPress,
   reportPress,
   type Session,
 } from '@wemlox/store';
-import type { PressJob } from '@wemlox/wire';
+import { frameName, type PressJob } from '@wemlox/wire';
 import { openDocument, type Grade } from '@wemlox/core/document';
+import { shownAt } from '@wemlox/core/motion/shown';
 import { denoised } from './denoise.ts';
 import { diskSources } from './sources.ts';
 import { traceScene } from './threads.ts';
@@ -77,15 +80,26 @@ async function encodePress(
   );
 }
 
+/** Makes the scenes of the job that was worked on last: its pictures have most of their solids in common. */
+let makes: { job: string; maker: SceneMaker } | null = null;
+
+function makerOf(session: Session, job: string): SceneMaker {
+  if (makes?.job !== job) {
+    const sources = diskSources(async (hash) => (await readAsset(session, hash)).bytes);
+    makes = { job, maker: new SceneMaker(sources, true) };
+  }
+  return makes.maker;
+}
+
 /**
- * Works on a job until it is done, cancelled, failed, or `stopping` says that the node ends.
+ * Works on a picture of a job until it is done, cancelled, failed, or `stopping` says that the node ends.
  * @param last nobody will take the job up again
  */
 export async function pressJob(
   session: Session,
   id: string,
   stopping: () => boolean,
-  { threads, last = false }: { threads?: number; last?: boolean } = {},
+  { frame, threads, last = false }: { frame?: number; threads?: number; last?: boolean } = {},
 ): Promise<void> {
   const job = await readPress(session, id).catch((error: unknown) => {
     if (error instanceof MissingError) return null;
@@ -93,17 +107,19 @@ export async function pressJob(
   });
   if (!job || (job.state !== 'waiting' && job.state !== 'tracing')) return;
   const { width, height, samples, seed, layers } = job;
-  const kept = await keptFilm(session, id);
-  const before = kept ? job.seconds : 0;
-  if (!(await reportPress(session, id, kept?.samples ?? 0, before))) return;
-  const sources = diskSources(async (hash) => (await readAsset(session, hash)).bytes);
+  const at = frame ?? job.first;
+  const own = (await pressFrames(session, id)).find((f) => f.frame === at);
+  if (!own || own.result !== null) return;
+  const kept = await keptFilm(session, id, at);
+  const before = kept ? own.seconds : 0;
+  if (!(await reportPress(session, id, at, kept?.samples ?? 0, before))) return;
   let lastKept = performance.now();
   const started = performance.now();
   let cancelled = false;
   try {
     const document = openDocument(job.document);
-    const maker = new SceneMaker(sources, true);
-    const { scene, findings } = await maker.make(document, job.look, job.shot, width);
+    const shown = shownAt(document, job.look, job.shot, at);
+    const { scene, findings } = await makerOf(session, id).make(shown, job.look, job.shot, width);
     // a stand-in would be a different picture
     const grave = findings.filter((f) => f.grave);
     if (grave.length > 0) throw new Unfit(grave);
@@ -118,10 +134,10 @@ export async function pressJob(
       from: kept ? { samples: kept.samples, state: new Float32Array(kept.film.buffer) } : undefined,
       onPass: async (done, film) => {
         const now = performance.now();
-        cancelled = !(await reportPress(session, id, done, before + (now - started) / 1000));
+        cancelled = !(await reportPress(session, id, at, done, before + (now - started) / 1000));
         if (cancelled) return true;
         if (done < samples && (stopping() || now - lastKept > KEEP_EVERY * 1000)) {
-          await keepFilm(session, id, done, bytesOf(film.state));
+          await keepFilm(session, id, at, done, bytesOf(film.state));
           lastKept = now;
         }
         return stopping();
@@ -130,12 +146,12 @@ export async function pressJob(
     if (cancelled) return;
     // the queue gives what is unfinished to the next node
     if (traced.samples < samples && !isFinished(traced.film)) throw new NodeEnds('the node ends');
-    const grade = document.looks.find((l) => l.id === job.look)!.grade;
+    const grade = shown.looks.find((l) => l.id === job.look)!.grade;
     const file = await encodePress(job, traced.film, traced.samples, grade, scene.groups, threads);
-    const asset = await putAsset(session, 'press', job.name, file);
-    await endPress(session, id, { result: asset.hash, samples: traced.samples });
+    const asset = await putAsset(session, 'press', frameName(job, at), file);
+    await endFrame(session, id, at, { result: asset.hash, samples: traced.samples });
   } catch (error) {
     if (mayPass(error) && !last) throw error;
-    await endPress(session, id, { failed: told(error) });
+    await failPress(session, id, job.last > job.first ? `picture ${at}: ${told(error)}` : told(error));
   }
 }

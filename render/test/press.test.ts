@@ -2,10 +2,19 @@ import { readFile } from 'node:fs/promises';
 import { decode } from 'fast-png';
 import { readExr } from 'hdrify';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { Project } from '@wemlox/core/document';
+import { newMove, type Project } from '@wemlox/core/document';
+import { shownAt } from '@wemlox/core/motion/shown';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
 import { developed } from '@wemlox/core/trace/developing';
-import { askPress, cancelPress, createProject, keptFilm, readAsset, readPress } from '@wemlox/store';
+import {
+  askPress,
+  cancelPress,
+  createProject,
+  keptFilm,
+  pressFrames,
+  readAsset,
+  readPress,
+} from '@wemlox/store';
 import type { PressOrder } from '@wemlox/wire';
 import { freshDatabase } from '../../store/test/freshDatabase.ts';
 import { pressJob } from '../src/press.ts';
@@ -48,14 +57,14 @@ describe('the press', () => {
     let passes = 0;
     // the node ends after two passes; the queue would give the job to the next
     await expect(pressJob(db.session, stopped.id, () => ++passes > 2)).rejects.toThrow('the node ends');
-    const kept = await keptFilm(db.session, stopped.id);
+    const kept = await keptFilm(db.session, stopped.id, 0);
     expect(kept!.samples).toBeGreaterThan(0);
     expect(kept!.samples).toBeLessThan(12);
     await pressJob(db.session, stopped.id, () => false, { threads: 1 });
     const [a, b] = [await readPress(db.session, whole.id), await readPress(db.session, stopped.id)];
     expect(a).toMatchObject({ state: 'done', samplesDone: 12 });
     expect(b.result).toBe(a.result);
-    expect(await keptFilm(db.session, stopped.id)).toBeNull();
+    expect(await keptFilm(db.session, stopped.id, 0)).toBeNull();
     const { scene } = await new SceneMaker(
       diskSources(() => Promise.reject(new Error('none'))),
       true,
@@ -64,6 +73,50 @@ describe('the press', () => {
     const alone = developed(traced.film, 12);
     const picture = await readAsset(db.session, a.result!);
     expect(readExr(picture.bytes, { sanitize: false }).data).toEqual(alone);
+  });
+
+  it('makes the pictures of a shot one by one, each the document at its time, whoever makes them', async () => {
+    const moving = structuredClone(document);
+    const [shot] = moving.shots;
+    Object.assign(shot, { seconds: 0.25, rate: 24, loops: true });
+    shot.moves.push(
+      newMove('swing', `shots/${shot.id}/camera/azimuth`, { speed: 4, amount: 0.3, phase: 0.1 }),
+    );
+    const job = await askPress(db.session, project, moving, order({ samples: 2, first: 1, last: 4 }));
+    expect(job).toMatchObject({ first: 1, last: 4, framesDone: 0, samplesDone: 0, result: null });
+    // in any order, one of them stopped in the middle and gone on with
+    await pressJob(db.session, job.id, () => false, { frame: 3 });
+    await expect(pressJob(db.session, job.id, () => true, { frame: 1 })).rejects.toThrow('the node ends');
+    for (const frame of [4, 1, 2]) {
+      expect((await readPress(db.session, job.id)).state).toBe('tracing');
+      await pressJob(db.session, job.id, () => false, { frame, threads: 1 });
+    }
+    expect(await readPress(db.session, job.id)).toMatchObject({
+      state: 'done',
+      framesDone: 4,
+      samplesDone: 8,
+    });
+    const frames = await pressFrames(db.session, job.id);
+    expect(frames.map((f) => f.frame)).toEqual([1, 2, 3, 4]);
+    // swung to another place each
+    expect(new Set(frames.map((f) => f.result)).size).toBe(4);
+    const still = shownAt(moving, 'frosted', shot.id, 3);
+    const alone = await askPress(
+      db.session,
+      project,
+      { ...still, shots: [{ ...still.shots[0], moves: [] }] },
+      order({ samples: 2 }),
+    );
+    await pressJob(db.session, alone.id, () => false);
+    expect((await readPress(db.session, alone.id)).result).toBe(frames[2].result);
+    // one that cannot be made ends the job, and says which
+    const broken = await askPress(db.session, project, moving, order({ first: 0, last: 2 }));
+    await db.pool.query(`UPDATE press_jobs SET look = 'gone' WHERE id = $1`, [broken.id]);
+    await pressJob(db.session, broken.id, () => false, { frame: 1 });
+    expect(await readPress(db.session, broken.id)).toMatchObject({
+      state: 'failed',
+      message: 'picture 1: the project has no look gone',
+    });
   });
 
   it('cleans as much as asked, and stops at a noise before all samples', async () => {

@@ -10,34 +10,43 @@ export const PRESS_TASK = 'press';
 /** Times a job is taken up again after what may pass. */
 export const PRESS_ATTEMPTS = 25;
 
-const LINE = `id, name, look, shot, width, height, samples, seed, format, alpha, layers, denoise, noise, state, samples_done, seconds,
-  message, result, asked_at, actor`;
+const LINE = `j.id, name, look, shot, first, last, width, height, samples, seed, format, alpha, layers, denoise, noise, state,
+  message, asked_at, actor, f.frames_done, f.samples_done, f.seconds, f.result`;
+/** Jobs with how far their pictures are; a picture that is alone is the file. */
+const JOBS = `press_jobs j CROSS JOIN LATERAL (
+    SELECT count(result)::int AS frames_done, sum(samples_done)::int AS samples_done, sum(seconds) AS seconds,
+           CASE WHEN count(*) = 1 THEN min(result) END AS result
+      FROM press_frames WHERE job_id = j.id) f`;
 
 const jobOf = (r: Record<string, unknown> & { asked_at: Date }): PressJob => {
-  const { samples_done, asked_at, seed, ...rest } = r;
+  const { samples_done, frames_done, asked_at, seed, ...rest } = r;
   return {
     ...(rest as unknown as PressJob),
     seed: Number(seed),
     samplesDone: samples_done as number,
+    framesDone: frames_done as number,
     askedAt: asked_at.toISOString(),
   };
 };
 
-/** Records an order and puts it into the queue, in one transaction. */
+/** Records an order and puts its pictures into the queue, in one transaction. */
 export async function askPress(
   { pool, actor }: Session,
   project: string,
   document: Project,
   order: PressOrder,
 ): Promise<PressJob> {
+  const id = newId();
+  const first = order.first ?? 0;
+  const last = Math.max(first, order.last ?? first);
   return inTransaction(pool, async (client) => {
-    const { rows } = await client.query(
+    const { rowCount } = await client.query(
       `INSERT INTO press_jobs (id, project_id, name, look, shot, document, width, height, samples, seed, format, alpha,
-              layers, denoise, noise, actor)
-       SELECT $1, p.id, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16 FROM projects p WHERE p.id = $2
-       RETURNING ${LINE}`,
+              layers, denoise, noise, actor, first, last)
+       SELECT $1, p.id, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18
+         FROM projects p WHERE p.id = $2`,
       [
-        newId(),
+        id,
         project,
         order.name,
         order.look,
@@ -53,33 +62,50 @@ export async function askPress(
         order.denoise,
         order.noise,
         actor.id,
+        first,
+        last,
       ],
     );
-    if (rows.length === 0) throw new MissingError(`no project ${project}`);
-    const job = jobOf(rows[0]);
-    await useAssets(client, project, document);
-    // due whatever the clock says now or later
+    if (rowCount === 0) throw new MissingError(`no project ${project}`);
     await client.query(
-      `SELECT graphile_worker.add_job($1, json_build_object('id', $2::text), job_key := $2::text,
-              run_at := to_timestamp(0), max_attempts := $3)`,
-      [PRESS_TASK, job.id, PRESS_ATTEMPTS],
+      'INSERT INTO press_frames (job_id, frame) SELECT $1, n FROM generate_series($2::int, $3::int) n',
+      [id, first, last],
     );
-    return job;
+    await useAssets(client, project, document);
+    // due whatever the clock says now or later, one after the other
+    await client.query(
+      `SELECT graphile_worker.add_job($1, json_build_object('id', $2::text, 'frame', n), job_key := $2::text || '/' || n,
+              run_at := to_timestamp(0), max_attempts := $3)
+         FROM generate_series($4::int, $5::int) n ORDER BY n`,
+      [PRESS_TASK, id, PRESS_ATTEMPTS, first, last],
+    );
+    const { rows } = await client.query(`SELECT ${LINE} FROM ${JOBS} WHERE j.id = $1`, [id]);
+    return jobOf(rows[0]);
   });
 }
 
 /** Newest first. */
 export async function listPress({ pool }: Session, project: string): Promise<PressJob[]> {
   const { rows } = await pool.query(
-    `SELECT ${LINE} FROM press_jobs WHERE project_id = $1 ORDER BY n DESC LIMIT 100`,
+    `SELECT ${LINE} FROM ${JOBS} WHERE project_id = $1 ORDER BY n DESC LIMIT 100`,
     [project],
   );
   return rows.map(jobOf);
 }
 
+/** A job of a project. @throws MissingError */
+export async function findPress({ pool }: Session, project: string, id: string): Promise<PressJob> {
+  const { rows } = await pool.query(`SELECT ${LINE} FROM ${JOBS} WHERE project_id = $1 AND j.id = $2`, [
+    project,
+    id,
+  ]);
+  if (rows.length === 0) throw new MissingError(`no press job ${id}`);
+  return jobOf(rows[0]);
+}
+
 /** A job with the document it is made from, as it is kept. @throws MissingError */
 export async function readPress({ pool }: Session, id: string): Promise<PressJob & { document: unknown }> {
-  const { rows } = await pool.query(`SELECT ${LINE}, document FROM press_jobs WHERE id = $1`, [id]);
+  const { rows } = await pool.query(`SELECT ${LINE}, document FROM ${JOBS} WHERE j.id = $1`, [id]);
   if (rows.length === 0) throw new MissingError(`no press job ${id}`);
   return { ...jobOf(rows[0]), document: rows[0].document };
 }
@@ -95,33 +121,70 @@ export async function cancelPress({ pool }: Session, project: string, id: string
   await pool.query('DELETE FROM press_films WHERE job_id = $1', [id]);
 }
 
-/** Reports how far a job is; false when it has been cancelled meanwhile. */
+/** What is known of one of a job's pictures. */
+export interface PressFrame {
+  frame: number;
+  samplesDone: number;
+  seconds: number;
+  /** Asset hash of the picture; null while it is not done. */
+  result: string | null;
+}
+
+/** The pictures of a job, in their order. */
+export async function pressFrames({ pool }: Session, id: string): Promise<PressFrame[]> {
+  const { rows } = await pool.query(
+    `SELECT frame, samples_done AS "samplesDone", seconds, result FROM press_frames WHERE job_id = $1 ORDER BY frame`,
+    [id],
+  );
+  return rows as PressFrame[];
+}
+
+/** Reports how far a picture is; false when its job has been cancelled or has failed meanwhile. */
 export async function reportPress(
   { pool }: Session,
   id: string,
+  frame: number,
   samplesDone: number,
   seconds: number,
 ): Promise<boolean> {
   const { rowCount } = await pool.query(
-    `UPDATE press_jobs SET state = 'tracing', samples_done = $2, seconds = $3
-      WHERE id = $1 AND state IN ('waiting', 'tracing')`,
-    [id, samplesDone, seconds],
+    `WITH job AS (UPDATE press_jobs SET state = 'tracing' WHERE id = $1 AND state IN ('waiting', 'tracing') RETURNING id)
+     UPDATE press_frames SET samples_done = $3, seconds = $4 FROM job WHERE job_id = job.id AND frame = $2`,
+    [id, frame, samplesDone, seconds],
   );
   return rowCount === 1;
 }
 
-export async function endPress(
+/** Keeps a picture that is done; the last of a job ends it. */
+export async function endFrame(
   { pool }: Session,
   id: string,
-  end: { result: string; samples: number } | { failed: string },
+  frame: number,
+  { result, samples }: { result: string; samples: number },
 ): Promise<void> {
   await inTransaction(pool, async (client) => {
-    const [state, result, message, done] =
-      'failed' in end ? ['failed', null, end.failed, null] : ['done', end.result, '', end.samples];
+    // the one that finds none left must see what the others have done
+    await client.query('SELECT FROM press_jobs WHERE id = $1 FOR UPDATE', [id]);
     await client.query(
-      `UPDATE press_jobs SET state = $2, result = $3, message = $4, samples_done = coalesce($5, samples_done), ended_at = now()
-        WHERE id = $1 AND state <> 'cancelled'`,
-      [id, state, result, message, done],
+      'UPDATE press_frames SET result = $3, samples_done = $4 WHERE job_id = $1 AND frame = $2',
+      [id, frame, result, samples],
+    );
+    await client.query(
+      `UPDATE press_jobs SET state = 'done', ended_at = now() WHERE id = $1 AND state IN ('waiting', 'tracing')
+          AND NOT EXISTS (SELECT FROM press_frames WHERE job_id = $1 AND result IS NULL)`,
+      [id],
+    );
+    await client.query('DELETE FROM press_films WHERE job_id = $1 AND frame = $2', [id, frame]);
+  });
+}
+
+/** Ends a job that cannot be done; the pictures that are done stay. */
+export async function failPress({ pool }: Session, id: string, message: string): Promise<void> {
+  await inTransaction(pool, async (client) => {
+    await client.query(
+      `UPDATE press_jobs SET state = 'failed', message = $2, ended_at = now()
+        WHERE id = $1 AND state IN ('waiting', 'tracing')`,
+      [id, message],
     );
     await client.query('DELETE FROM press_films WHERE job_id = $1', [id]);
   });
@@ -130,34 +193,35 @@ export async function endPress(
 /** Bytes of a film kept in one row. */
 const CHUNK = 16 << 20;
 
-/** Keeps the film as it stands after `samples`, in place of what was kept before. */
+/** Keeps the film of a picture as it stands after `samples`, in place of what was kept before. */
 export async function keepFilm(
   { pool }: Session,
   id: string,
+  frame: number,
   samples: number,
   film: Uint8Array,
 ): Promise<void> {
   await inTransaction(pool, async (client) => {
-    await client.query('DELETE FROM press_films WHERE job_id = $1', [id]);
+    await client.query('DELETE FROM press_films WHERE job_id = $1 AND frame = $2', [id, frame]);
     for (let n = 0; n * CHUNK < film.length; n++) {
-      await client.query('INSERT INTO press_films (job_id, n, samples, data) VALUES ($1, $2, $3, $4)', [
-        id,
-        n,
-        samples,
-        Buffer.from(film.subarray(n * CHUNK, (n + 1) * CHUNK)),
-      ]);
+      await client.query(
+        'INSERT INTO press_films (job_id, frame, n, samples, data) VALUES ($1, $2, $3, $4, $5)',
+        [id, frame, n, samples, Buffer.from(film.subarray(n * CHUNK, (n + 1) * CHUNK))],
+      );
     }
   });
 }
 
-/** The kept film and its samples; null when none was kept. */
+/** The kept film of a picture and its samples; null when none was kept. */
 export async function keptFilm(
   { pool }: Session,
   id: string,
+  frame: number,
 ): Promise<{ samples: number; film: Uint8Array } | null> {
-  const { rows } = await pool.query('SELECT samples, data FROM press_films WHERE job_id = $1 ORDER BY n', [
-    id,
-  ]);
+  const { rows } = await pool.query(
+    'SELECT samples, data FROM press_films WHERE job_id = $1 AND frame = $2 ORDER BY n',
+    [id, frame],
+  );
   if (rows.length === 0) return null;
   return { samples: rows[0].samples, film: new Uint8Array(Buffer.concat(rows.map((r) => r.data as Buffer))) };
 }

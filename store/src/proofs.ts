@@ -9,7 +9,8 @@ import { pictureRevision } from './revisions.ts';
 /** A proof to be kept, its document from the door. */
 export type ProofToKeep = ProofFacts & { document: Project };
 
-const LINE = 'id, name, look, shot, picture, film, width, height, samples, seed, renderer, kept_at, actor';
+const LINE =
+  'id, name, look, shot, picture, film, width, height, samples, seed, renderer, frame, kept_at, actor';
 
 const lineOf = (r: Record<string, unknown> & { kept_at: Date }): ProofLine => {
   const { kept_at, seed, ...rest } = r;
@@ -35,8 +36,8 @@ export async function keepProof(
   return inTransaction(pool, async (client) => {
     const { rows } = await client.query(
       `INSERT INTO proofs (id, project_id, name, look, shot, picture, width, height, samples, seed, renderer,
-              document, film, actor)
-       SELECT $1, p.id, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14 FROM projects p WHERE p.id = $2
+              document, film, actor, frame)
+       SELECT $1, p.id, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15 FROM projects p WHERE p.id = $2
        RETURNING ${LINE}`,
       [
         newId(),
@@ -53,6 +54,7 @@ export async function keepProof(
         document,
         proof.film ?? null,
         actor.id,
+        proof.frame ?? 0,
       ],
     );
     if (rows.length === 0) throw new MissingError(`no project ${project}`);

@@ -1,14 +1,31 @@
 /** Pictures that render nodes make. */
 import 'reflect-metadata';
-import { IsBoolean, IsIn, IsInt, IsNumber, IsObject, IsString, Length, Max, Min } from 'class-validator';
+import {
+  IsBoolean,
+  IsIn,
+  IsInt,
+  IsNumber,
+  IsObject,
+  IsOptional,
+  IsString,
+  Length,
+  Max,
+  Min,
+} from 'class-validator';
 
 export const PRESS_FORMATS = ['png8', 'png16', 'exr-half', 'exr-float'] as const;
 export type PressFormat = (typeof PRESS_FORMATS)[number];
+
+/** No shot has more pictures: ten minutes at 120 a second. */
+export const MOST_FRAMES = 72_000;
 
 export class PressOrder {
   @IsString() @Length(1, 200) name!: string;
   @IsString() @Length(1, 64) look!: string;
   @IsString() @Length(1, 64) shot!: string;
+  /** Pictures of the shot from the first to the last of them; the first alone when it is left out. */
+  @IsOptional() @IsInt() @Min(0) @Max(MOST_FRAMES) first?: number;
+  @IsOptional() @IsInt() @Min(0) @Max(MOST_FRAMES) last?: number;
   @IsInt() @Min(1) @Max(16384) width!: number;
   @IsInt() @Min(1) @Max(16384) height!: number;
   @IsInt() @Min(1) @Max(65536) samples!: number;
@@ -32,15 +49,34 @@ export type PressState = 'waiting' | 'tracing' | 'done' | 'failed' | 'cancelled'
 
 export interface PressJob extends PressOrder {
   id: string;
+  first: number;
+  last: number;
   state: PressState;
+  /** Pictures that are done. */
+  framesDone: number;
+  /** Samples of all pictures so far. */
   samplesDone: number;
   /** Seconds of tracing so far. */
   seconds: number;
   message: string;
-  /** Asset hash of the finished file. */
+  /** Asset hash of the finished file; of several pictures each has its own. */
   result: string | null;
   /** ISO 8601. */
   askedAt: string;
   /** Who asked for it. */
   actor: string;
+}
+
+/** Numbers of pictures are as long as the longest of the job, and have four digits at least. */
+const DIGITS = 4;
+
+/** Name of the file of a job's picture: the job's own, numbered where there are several. */
+export function frameName(
+  { name, first, last }: Pick<PressJob, 'name' | 'first' | 'last'>,
+  frame: number,
+): string {
+  if (first === last) return name;
+  const dot = name.lastIndexOf('.');
+  const number = String(frame).padStart(Math.max(DIGITS, String(last).length), '0');
+  return `${name.slice(0, dot)} ${number}${name.slice(dot)}`;
 }

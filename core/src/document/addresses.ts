@@ -149,6 +149,7 @@ const SAID: readonly (readonly [RegExp, (what: string, owner: Json) => string])[
   [/^blocks\/[^/]+\/baseline\//, (what) => `Baseline, ${what.toLowerCase()}`],
   [/^blocks\/[^/]+\/tube\//, (what) => `Tube ${what.toLowerCase()}`],
   [/^blocks\/[^/]+\/strip\//, (what) => (/^Strip /.test(what) ? what : `Strip ${what.toLowerCase()}`)],
+  [/^shots\/[^/]+\/camera\//, (what) => (/ camera$/.test(what) ? what : `${what}, camera`)],
   [/^shots\/[^/]+\/tracks\//, (what) => `Track, ${what.toLowerCase()}`],
   [/^shots\/[^/]+\/moves\//, (what) => `Move, ${what.toLowerCase()}`],
   [/^looks\/[^/]+\/rig\/[^/]+\/follows\//, (what) => `Following, ${what.toLowerCase()}`],

@@ -16,6 +16,7 @@ import {
 import { BLOCK } from '../document/parameters.ts';
 import { readyFinish } from '../finish/readyFinishes.ts';
 import { EditRefused, found, room, within, type Edit } from './edit.ts';
+import { copyMotion } from './motion.ts';
 
 /** A name for a block in lists and in the history. */
 export const blockName = (block: Block) =>
@@ -50,6 +51,7 @@ export function copyBlock(project: Project, id: string, copy: string): Edit {
       const [x = 0, y = 0, z = 0] = made.place.position;
       made.place.position = [x, Math.min(1000, y + source.capHeight * (1 + ABOVE)), z];
       p.blocks.push(made);
+      copyMotion(p, `blocks/${id}`, `blocks/${copy}`, true);
       for (const look of p.looks) {
         for (const rule of [...look.chart]) {
           if (rule.block !== id && (rule.letter === undefined || !letters.has(rule.letter))) continue;

@@ -16,6 +16,7 @@ import { followed, followedBy } from '../light/following.ts';
 import { glowsIn } from '../finish/glow.ts';
 import { frameOf, freePlace, standingOf, wrapped } from '../light/placing.ts';
 import { EditRefused, found, named, room, within, type Edit } from './edit.ts';
+import { copyMotion } from './motion.ts';
 
 const lookOf = (p: Project, id: string) => found(p.looks, id, 'look');
 const lightIn = (p: Project, look: string, id: string) => found(lookOf(p, look).rig, id, 'light');
@@ -109,6 +110,7 @@ export function copyLight(project: Project, look: string, id: string, copy: stri
         ...('stands' in light ? { place: beside(light.place, mirrored) } : {}),
       };
       rig.push(settled(made, rig, mirrored ? ON_TOP : undefined));
+      copyMotion(p, `looks/${look}/rig/${id}`, `looks/${look}/rig/${copy}`, true);
     },
   };
 }

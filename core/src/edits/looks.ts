@@ -1,6 +1,8 @@
 /** Edits of looks, of the project's name, and of the project as a whole. */
+import { current } from 'immer';
 import { cutName, MOST, newLook, type Project } from '../document/index.ts';
 import { found, named, room, type Edit } from './edit.ts';
+import { copyMotion } from './motion.ts';
 
 export const renameProject = (_project: Project, name: string): Edit => ({
   label: 'Name of the project',
@@ -18,6 +20,7 @@ export function addLook(project: Project, source: string, id: string): Edit {
     label: 'New look',
     make: (p) => {
       p.looks.push(named({ ...structuredClone(look), id }, p.looks));
+      copyMotion(p, `looks/${source}`, `looks/${id}`);
     },
   };
 }
@@ -49,10 +52,12 @@ export function goBackTo(project: Project, name: string, kept: Project): Edit {
   room(kept.finishes, MOST.finishes, 'finishes', finishes.length);
   return {
     label: `Back to ${name}`,
+    whole: true,
     make: (p) => {
-      Object.assign(p, structuredClone(kept), { name: p.name });
-      p.looks.push(...structuredClone(since));
-      p.finishes.push(...structuredClone(finishes));
+      const own = current(p);
+      Object.assign(p, structuredClone(kept), { name: own.name });
+      p.looks.push(...own.looks.filter((l) => since.some((s) => s.id === l.id)));
+      p.finishes.push(...own.finishes.filter((f) => finishes.some((s) => s.id === f.id)));
     },
   };
 }

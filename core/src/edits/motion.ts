@@ -1,7 +1,9 @@
 /** Edits of what moves in a shot: keys, their ways, and steady moves. */
+import { current } from 'immer';
 import {
   fitting,
   MOST,
+  newId,
   newKey,
   newMove,
   newTrack,
@@ -91,6 +93,29 @@ export function keyParameter(
       else tracks.push(newTrack(address, [key], shotOf(p, shot).loops ? { ends: 'close' } : {}));
     },
   };
+}
+
+/** Parameters by which a copy stands beside what it is a copy of. */
+const STANDING = /\/(azimuth|elevation|place|distance|position)$/;
+
+/**
+ * Gives a copy what moves its original, as far as there is room.
+ * @param from address of what was copied @param apart leaves out what would bring the copy back onto it
+ */
+export function copyMotion(p: Project, from: string, to: string, apart = false): void {
+  const copied = <T extends Track | Move>(all: readonly T[], most: number): T[] =>
+    all
+      .filter((m) => m.address.startsWith(`${from}/`) && !(apart && STANDING.test(m.address)))
+      .slice(0, most - all.length)
+      .map((m) => ({
+        ...(structuredClone(current(m as Track | Move)) as T),
+        id: newId(),
+        address: `${to}${m.address.slice(from.length)}`,
+      }));
+  for (const shot of p.shots) {
+    shot.tracks.push(...copied(shot.tracks, MOST.tracks));
+    shot.moves.push(...copied(shot.moves, MOST.moves));
+  }
 }
 
 /** Takes keys out; a track without any goes with its last. */

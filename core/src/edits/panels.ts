@@ -10,6 +10,7 @@ import {
 } from '../document/index.ts';
 import { wrapped } from '../light/placing.ts';
 import { found, named, room, within, type Edit } from './edit.ts';
+import { copyMotion } from './motion.ts';
 
 const surroundOf = (p: Project, look: string) => found(p.looks, look, 'look').surround;
 const panelIn = (p: Project, look: string, id: string) => found(surroundOf(p, look).panels, id, 'panel');
@@ -39,6 +40,8 @@ export function copyPanel(project: Project, look: string, id: string, copy: stri
         panel.azimuth + (panel.shape === 'band' || panel.shape === 'ramp' ? 0 : BESIDE),
       );
       all.push(named({ ...structuredClone(panel), id: copy, azimuth: atMost(azimuth) }, all));
+      const panels = `looks/${look}/surround/panels`;
+      copyMotion(p, `${panels}/${id}`, `${panels}/${copy}`, true);
     },
   };
 }

@@ -461,6 +461,7 @@ describe('edits', () => {
           'picked',
           'withText',
           'EditRefused',
+          'copyMotion',
           'motionName',
         ].includes(name),
     );

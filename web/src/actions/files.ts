@@ -23,7 +23,7 @@ export const NOTHING_YET = 'Nothing is traced yet: wait for the first sample';
 /** Downloads the traced picture as it stands. */
 export async function downloadPicture(kind: 'png' | 'png16' | 'exr'): Promise<void> {
   if (!isOfDocument('A picture file')) return;
-  const { project } = useStudio.getState();
+  const { seen: project } = useStudio.getState();
   const encoded = await engine()?.encode(kind);
   if (!encoded) {
     notify('problem', NOTHING_YET);
@@ -45,7 +45,7 @@ const TYPES: Record<ExportKind, string> = {
 
 /** Saves the type as a file for other programs. */
 export async function exportType(kind: ExportKind): Promise<void> {
-  const { project } = useStudio.getState();
+  const { seen: project } = useStudio.getState();
   const bytes = await attempt(`The ${kind.toUpperCase()} file could not be made`, () =>
     engine()!.ask({
       ask: 'export',

@@ -8,14 +8,15 @@ import type { ProofLine } from '@wemlox/wire';
 import { choose, useChoice } from '../state/choice.ts';
 import { attempt, notify } from '../state/notices.ts';
 import { addProof, useProofs } from '../state/proofs.ts';
-import { lookOf, perform, shotOf, useStudio } from '../state/studio.ts';
+import { goToFrame, lookOf, perform, shotOf, useStudio } from '../state/studio.ts';
+import { stop } from '../state/time.ts';
 import { isOfDocument } from './balance.ts';
 import { NOTHING_YET } from './files.ts';
 
 /** Keeps the traced picture with the exact state that made it. */
 export async function keepProof(): Promise<ProofLine | null> {
   if (!isOfDocument('A proof')) return null;
-  const { id, project } = useStudio.getState();
+  const { id, project, frame } = useStudio.getState();
   const look = lookOf(project, useChoice.getState().lookId);
   const now = engine();
   const encoded = useShown.getState().fresh ? await now?.encode('png', 'film') : null;
@@ -23,7 +24,8 @@ export async function keepProof(): Promise<ProofLine | null> {
     notify('problem', NOTHING_YET);
     return null;
   }
-  if (useStudio.getState().project !== project) return keepProof();
+  const meanwhile = useStudio.getState();
+  if (meanwhile.project !== project || meanwhile.frame !== frame) return keepProof();
   return attempt('The proof was not kept', async () => {
     const count = useProofs.getState().list.filter((p) => p.look === look.id).length;
     const name = `${look.name} ${count + 1}`;
@@ -38,6 +40,7 @@ export async function keepProof(): Promise<ProofLine | null> {
       ...now.pictureSize,
       samples: encoded.samples,
       seed: SEED,
+      frame,
       renderer: RENDERER,
       document: project,
     });
@@ -72,5 +75,8 @@ export async function backToProof(proof: ProofLine): Promise<void> {
   const { id } = useStudio.getState();
   const kept = await attempt('The state could not be read', () => api.proofDocument(id, proof.id));
   if (!kept) return;
-  if (perform((p) => goBackTo(p, proof.name, kept))) choose({ lookId: proof.look, comparing: 'off' });
+  perform((p) => goBackTo(p, proof.name, kept));
+  choose({ lookId: proof.look, shot: proof.shot, comparing: 'off' });
+  stop();
+  goToFrame(proof.frame ?? 0);
 }

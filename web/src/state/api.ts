@@ -93,6 +93,8 @@ function send<T>(path: string, bytes: Blob | Uint8Array<ArrayBuffer>, onProgress
 }
 
 export const assetUrl = (hash: string) => `/api/assets/${hash}`;
+export const picturesUrl = (project: string, job: string) =>
+  `/api/projects/${project}/press/${job}/pictures.zip`;
 
 export const api = {
   health: () => call<{ ok: boolean }>('GET', '/health'),

@@ -19,7 +19,7 @@ export async function loadPress(): Promise<void> {
 
 export type PressSettings = Pick<
   PressOrder,
-  'width' | 'height' | 'samples' | 'format' | 'alpha' | 'layers' | 'denoise' | 'noise'
+  'width' | 'height' | 'samples' | 'format' | 'alpha' | 'layers' | 'denoise' | 'noise' | 'first' | 'last'
 >;
 
 /** Longest name of a file without its ending. */

@@ -2,11 +2,21 @@
 import { Download, X } from 'lucide-react';
 import { useEffect } from 'react';
 import { duration } from '../../stage/Status.tsx';
-import { assetUrl } from '../../state/api.ts';
+import { assetUrl, picturesUrl } from '../../state/api.ts';
 import type { PressJob } from '@wemlox/wire';
 import { cancelJob, loadPress, underWay, usePress } from '../../state/press.ts';
+import { useStudio } from '../../state/studio.ts';
 
 const POLL = 1000;
+
+const picturesOf = ({ first, last }: PressJob) => last - first + 1;
+
+/** How much of a job is done, 0 … 1: its pictures, and the samples of those under way. */
+function shareDone(job: PressJob): number {
+  const all = picturesOf(job);
+  if (all === 1) return job.samplesDone / job.samples;
+  return Math.min(1, Math.max(job.framesDone / all, job.samplesDone / (job.samples * all)));
+}
 
 function stateOf(job: PressJob): string {
   if (job.state === 'waiting') return 'waiting for a render node';
@@ -14,28 +24,36 @@ function stateOf(job: PressJob): string {
   if (job.state === 'cancelled') return 'cancelled';
   if (job.state === 'failed') return job.message;
   if (job.samplesDone === 0) return 'starting';
-  return `${duration((job.seconds / job.samplesDone) * (job.samples - job.samplesDone))} left`;
+  // by the pictures that are done, where there are some: they may stop before all their samples
+  const share = shareDone(job);
+  return `${duration((job.seconds / share) * (1 - share))} left`;
 }
 
 function Row({ job }: { job: PressJob }) {
   const busy = underWay(job);
+  const id = useStudio((s) => s.id);
   return (
     <li
-      className="grid grid-cols-[minmax(0,1fr)_190px_150px_170px_110px] items-center gap-4 border-b border-(--line) px-4 py-1.5"
+      className="grid grid-cols-[minmax(0,1fr)_220px_140px_150px_170px] items-center gap-4 border-b border-(--line) px-4 py-1.5"
       data-job={job.state}
     >
       <span className="truncate">{job.name}</span>
       <span className="quiet">
         {job.width} × {job.height}, {job.format}
+        {picturesOf(job) > 1 && `, ${picturesOf(job)} pictures`}
         {job.layers && ', layers'}
         {job.denoise > 0 && `, cleaned ${Math.round(job.denoise * 100)} %`}
         {job.noise > 0 && `, to a noise of ${Number((job.noise * 100).toFixed(1))} %`}
       </span>
       <progress
         className="progress w-full"
-        aria-label={`${job.samplesDone} of ${job.samples} samples`}
-        max={job.samples}
-        value={job.samplesDone}
+        aria-label={
+          picturesOf(job) > 1
+            ? `${job.framesDone} of ${picturesOf(job)} pictures`
+            : `${job.samplesDone} of ${job.samples} samples`
+        }
+        max={1}
+        value={job.state === 'done' ? 1 : shareDone(job)}
       />
       <span
         className={
@@ -50,6 +68,11 @@ function Row({ job }: { job: PressJob }) {
           <button type="button" className="btn btn-xs" onClick={() => void cancelJob(job)}>
             <X size={12} /> Cancel
           </button>
+        )}
+        {picturesOf(job) > 1 && job.framesDone > 0 && (
+          <a className="btn btn-xs" href={picturesUrl(id, job.id)} download>
+            <Download size={12} /> {job.framesDone} as .zip
+          </a>
         )}
         {job.result && (
           <a className="btn btn-xs" href={assetUrl(job.result)} download={job.name}>

@@ -2,12 +2,14 @@
 import { Download, Send } from 'lucide-react';
 import { useState } from 'react';
 import { aspectOf } from '@wemlox/core/document';
-import { ChoiceRow, NumberRow, Section, SwitchRow } from '../../desk/rows.tsx';
+import { framesOf } from '@wemlox/core/motion/span';
+import { ChoiceRow, NumberRow, Section, SegmentRow, SwitchRow } from '../../desk/rows.tsx';
 import { engine } from '../../engine/engine.ts';
 import { useShown } from '../../state/shown.ts';
 import { downloadPicture } from '../../actions/files.ts';
 import { sendToPress, type PressSettings } from '../../state/press.ts';
 import { shotOf, useStudio } from '../../state/studio.ts';
+import { useFrame, useShot } from '../../state/time.ts';
 
 const FILES = [
   ['png', 'PNG, 8 bit', 'through the grade, with alpha'],
@@ -27,7 +29,17 @@ const LARGEST = 16_384;
 function Order() {
   const aspect = useStudio((s) => aspectOf(shotOf(s.seen).frame));
   const [width, setWidth] = useState(1920);
-  const [settings, set] = useState<Omit<PressSettings, 'width' | 'height'>>({
+  const shot = useShot();
+  const frame = useFrame();
+  const last = framesOf(shot) - 1;
+  const moves = shot.tracks.length + shot.moves.length > 0;
+  const [range, setRange] = useState<{ first: number; last: number } | null>(null);
+  const within = (v: number) => Math.min(last, Math.max(0, Math.round(v)));
+  const asked =
+    range === null
+      ? { first: frame, last: frame }
+      : { first: within(range.first), last: within(Math.max(range.first, range.last)) };
+  const [settings, set] = useState<Omit<PressSettings, 'width' | 'height' | 'first' | 'last'>>({
     samples: 512,
     format: 'png16',
     alpha: true,
@@ -87,6 +99,39 @@ function Order() {
         hint="Share of the picture from which its noise is taken"
         onChange={(v) => set({ ...settings, denoise: v / 100 })}
       />
+      {moves && (
+        <SegmentRow
+          label="Pictures"
+          value={range === null ? 'one' : 'all'}
+          options={[
+            ['one', `This one, ${frame}`],
+            ['all', 'Of the shot'],
+          ]}
+          onChange={(v) => setRange(v === 'all' ? { first: 0, last } : null)}
+        />
+      )}
+      {moves && range !== null && (
+        <>
+          <NumberRow
+            label="From picture"
+            min={0}
+            max={last}
+            step={1}
+            value={asked.first}
+            initial={0}
+            onChange={(v) => setRange({ ...range, first: Math.round(v) })}
+          />
+          <NumberRow
+            label="To picture"
+            min={0}
+            max={last}
+            step={1}
+            value={asked.last}
+            initial={last}
+            onChange={(v) => setRange({ ...range, last: Math.round(v) })}
+          />
+        </>
+      )}
       <ChoiceRow
         label="File"
         value={settings.format}
@@ -110,7 +155,9 @@ function Order() {
       <button
         type="button"
         className="btn btn-primary btn-sm mt-2 w-full"
-        onClick={() => void sendToPress({ ...settings, width, height })}
+        onClick={() =>
+          void sendToPress({ ...settings, ...(moves ? asked : { first: 0, last: 0 }), width, height })
+        }
       >
         <Send size={13} /> Send to the press
       </button>
