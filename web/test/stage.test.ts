@@ -3,13 +3,13 @@ import { Ray, Vector3, type DataTexture, type MeshPhysicalMaterial } from 'three
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { MirroredRepeatWrapping } from 'three';
 import {
+  newCamera,
   newFeed,
   newLight,
   newLook,
   newGrade,
   newShot,
   plainSurface,
-  type Camera,
   type Feed,
   type Surface,
 } from '@wemlox/core/document';
@@ -30,23 +30,24 @@ import { DraftPreparer, handedOver } from '../src/workers/draft/buffers.ts';
 
 const frame = { x: 24, y: 30, width: 900, height: 506 };
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
-const aCamera = fc.record({
-  target: fc.tuple(number(-2, 2), number(-2, 2), number(-2, 2)),
-  azimuth: number(-1.2, 1.2),
-  elevation: number(-0.6, 0.9),
-  distance: number(4, 40),
-  focal: number(18, 120),
-}) as fc.Arbitrary<Camera>;
+const aCamera = fc
+  .record({
+    target: fc.tuple(number(-2, 2), number(-2, 2), number(-2, 2)),
+    azimuth: number(-1.2, 1.2),
+    elevation: number(-0.6, 0.9),
+    distance: number(4, 40),
+    focal: number(18, 120),
+    roll: number(-3, 3),
+    shift_x: number(-0.5, 0.5),
+    shift_y: number(-0.5, 0.5),
+    sensor: number(10, 60),
+    view: fc.constantFrom('perspective' as const, 'parallel' as const),
+  })
+  .map((changes) => newCamera(changes));
 
 describe('between the world and the stage', () => {
   it('the camera looks at the middle of the frame, a metre to its right is to its right', () => {
-    const camera = {
-      target: [0, 0.5, 0],
-      azimuth: 0,
-      elevation: 0,
-      distance: 10,
-      focal: 36,
-    } as unknown as Camera;
+    const camera = newCamera({ target: [0, 0.5, 0], elevation: 0, distance: 10, focal: 36 });
     expect(onStage(camera, frame, [0, 0.5, 0])).toEqual([24 + 450, 30 + 253]);
     // focal length and frame are alike: at ten metres the frame is ten metres wide
     expect(onStage(camera, frame, [1, 0.5, 0])![0]).toBeCloseTo(24 + 450 + 90, 9);
@@ -68,13 +69,7 @@ describe('between the world and the stage', () => {
   });
 
   it('a plane seen edge on has no points', () => {
-    const camera = {
-      target: [0, 0, 0],
-      azimuth: Math.PI / 2,
-      elevation: 0,
-      distance: 5,
-      focal: 50,
-    } as unknown as Camera;
+    const camera = newCamera({ target: [0, 0, 0], azimuth: Math.PI / 2, elevation: 0, distance: 5 });
     expect(inPlane(camera, frame, { place: { position: [0, 0, 0], turn: 0 } }, 474, 283)).toBeNull();
   });
 });

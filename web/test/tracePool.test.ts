@@ -1,13 +1,13 @@
 // @vitest-environment jsdom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { newGrade } from '@wemlox/core/document';
+import { newCamera, newGrade } from '@wemlox/core/document';
 import { runIsOff } from '@wemlox/core/trace/tiles';
 import { TracePool, type TraceRequest } from '../src/engine/tracePool.ts';
 import type { DisplayOrder, TraceOrder } from '../src/workers/messages.ts';
 import { FakeWorker } from './fakeWorkers.ts';
 
 const request: TraceRequest = {
-  camera: { target: [0, 0, 0], azimuth: 0, elevation: 0, distance: 1, focal: 50 },
+  camera: newCamera({ target: [0, 0, 0], elevation: 0, distance: 1 }),
   size: { width: 8, height: 4 },
   samples: 6,
   seed: 1,

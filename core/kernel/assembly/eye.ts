@@ -1,6 +1,7 @@
 // Primary rays: a tent filter two pixels wide, by inverting its cumulative distribution.
 import { LANE_HITS, P_DX, P_DY, P_DZ, P_OX, P_OY, P_OZ, P_PIXEL } from './layout';
 import { add, below, div, dot3, mad, mul, pick, root, splat, sub } from './lanes';
+import { cosOut, sinOut, turn4 } from './maths4';
 import { draw4, drawX, drawY } from './sampler4';
 import { lane } from './scene';
 
@@ -23,8 +24,17 @@ let rightZ: f32 = 0;
 let upX: f32 = 0;
 let upY: f32 = 0;
 let upZ: f32 = 0;
+let shiftX: f32 = 0;
+let shiftY: f32 = 0;
+/** Of the lens: radius of its opening, 0 for a point; distance that is sharp; sides of the opening, and its turn. */
+let radius: f32 = 0;
+let focus: f32 = 1;
+let blades: f32 = 0;
+let bladeTurn: f32 = 0;
+/** Pair of draws that place a ray on the lens. */
+const LENS_PAIR: i32 = 1 << 26;
 
-/** @param at twelve floats: origin, forward, right, up; @param way 0 in perspective, 1 orthographic, 2 for given rays */
+/** @param at eighteen floats: origin, forward, right, up, shift, lens's radius, focus, blades and their turn; @param way 0 in perspective, 1 orthographic, 2 for given rays */
 export function setEye(at: usize, w: f32, h: f32, way: i32): void {
   orgX = load<f32>(at);
   orgY = load<f32>(at, 4);
@@ -38,6 +48,12 @@ export function setEye(at: usize, w: f32, h: f32, way: i32): void {
   upX = load<f32>(at, 36);
   upY = load<f32>(at, 40);
   upZ = load<f32>(at, 44);
+  shiftX = load<f32>(at, 48);
+  shiftY = load<f32>(at, 52);
+  radius = load<f32>(at, 56);
+  focus = load<f32>(at, 60);
+  blades = load<f32>(at, 64);
+  bladeTurn = load<f32>(at, 68);
   width = w;
   height = h;
   orthographic = way === 1;
@@ -67,6 +83,37 @@ export function setEye(at: usize, w: f32, h: f32, way: i32): void {
   );
 }
 
+/** Results of onLens: places on the opening, in half widths and heights of the frame a metre away. */
+let lensX: v128 = f32x4.splat(0);
+let lensY: v128 = f32x4.splat(0);
+
+/** Places of four paths on the opening, alike everywhere: a disc, or a regular polygon within it. */
+function onLens(pixels: v128, index: i32): void {
+  draw4(pixels, index, i32x4.splat(LENS_PAIR));
+  const out = root(drawX);
+  const around = drawY;
+  if (blades === 0) {
+    turn4(around);
+    lensX = mul(out, cosOut);
+    lensY = mul(out, sinOut);
+  } else {
+    // one of the triangles about the middle, and a place in it
+    const scaled = mul(around, splat(blades));
+    const k = f32x4.floor(scaled);
+    const along = sub(scaled, k);
+    const first = add(div(k, splat(blades)), splat(bladeTurn));
+    turn4(sub(first, f32x4.floor(first)));
+    const x0 = cosOut;
+    const y0 = sinOut;
+    const next = add(div(add(k, splat(1)), splat(blades)), splat(bladeTurn));
+    turn4(sub(next, f32x4.floor(next)));
+    lensX = mul(out, mad(sub(cosOut, x0), along, x0));
+    lensY = mul(out, mad(sub(sinOut, y0), along, y0));
+  }
+  lensX = mul(lensX, splat(radius / sqrt<f32>(rightX * rightX + rightY * rightY + rightZ * rightZ)));
+  lensY = mul(lensY, splat(radius / sqrt<f32>(upX * upX + upY * upY + upZ * upZ)));
+}
+
 /** Aims the primary rays of four paths whose pixels' middles are at (px, py). @param at byte offset of the first path */
 export function aimPaths(wave: usize, at: usize, px: v128, py: v128, index: i32): void {
   if (given) {
@@ -84,8 +131,8 @@ export function aimPaths(wave: usize, at: usize, px: v128, py: v128, index: i32)
   draw4(v128.load(wave + P_PIXEL + at), index, i32x4.splat(0));
   const jx = tent(drawX);
   const jy = tent(drawY);
-  const sx = sub(div(mul(add(px, jx), splat(2)), splat(width)), splat(1));
-  const sy = sub(splat(1), div(mul(add(py, jy), splat(2)), splat(height)));
+  const sx = add(sub(div(mul(add(px, jx), splat(2)), splat(width)), splat(1)), splat(shiftX));
+  const sy = add(sub(splat(1), div(mul(add(py, jy), splat(2)), splat(height))), splat(shiftY));
   const ax = mad(splat(rightX), sx, mul(splat(upX), sy));
   const ay = mad(splat(rightY), sx, mul(splat(upY), sy));
   const az = mad(splat(rightZ), sx, mul(splat(upZ), sy));
@@ -98,9 +145,27 @@ export function aimPaths(wave: usize, at: usize, px: v128, py: v128, index: i32)
     v128.store(wave + P_DZ + at, splat(fwdZ));
     return;
   }
-  const dx = add(splat(fwdX), ax);
-  const dy = add(splat(fwdY), ay);
-  const dz = add(splat(fwdZ), az);
+  let dx = add(splat(fwdX), ax);
+  let dy = add(splat(fwdY), ay);
+  let dz = add(splat(fwdZ), az);
+  if (radius > 0) {
+    onLens(v128.load(wave + P_PIXEL + at), index);
+    const lx = mad(splat(rightX), lensX, mul(splat(upX), lensY));
+    const ly = mad(splat(rightY), lensX, mul(splat(upY), lensY));
+    const lz = mad(splat(rightZ), lensX, mul(splat(upZ), lensY));
+    // through the place that is sharp, as seen from the middle of the lens
+    dx = sub(mul(dx, splat(focus)), lx);
+    dy = sub(mul(dy, splat(focus)), ly);
+    dz = sub(mul(dz, splat(focus)), lz);
+    const l = div(splat(1), root(dot3(dx, dy, dz, dx, dy, dz)));
+    v128.store(wave + P_OX + at, add(splat(orgX), lx));
+    v128.store(wave + P_OY + at, add(splat(orgY), ly));
+    v128.store(wave + P_OZ + at, add(splat(orgZ), lz));
+    v128.store(wave + P_DX + at, mul(dx, l));
+    v128.store(wave + P_DY + at, mul(dy, l));
+    v128.store(wave + P_DZ + at, mul(dz, l));
+    return;
+  }
   const l = div(splat(1), root(dot3(dx, dy, dz, dx, dy, dz)));
   v128.store(wave + P_OX + at, splat(orgX));
   v128.store(wave + P_OY + at, splat(orgY));

@@ -29,7 +29,7 @@ import {
   TUBE,
 } from './parameters.ts';
 import { FORMAT, VERSION, type Project } from './project.ts';
-import type { Piece, Shot } from './stage.ts';
+import type { Camera, Piece, Shot } from './stage.ts';
 import type { Strip, Tube } from './tube.ts';
 
 /** OpenPBR's own defaults, save that measured metals start as 'none'. */
@@ -229,12 +229,15 @@ export function newLook(name: string, changes: Partial<Look> = {}): Look {
   };
 }
 
+/** A camera as shots start with it. */
+export const newCamera = (changes: Partial<Camera> = {}): Camera => ({ ...defaultsOf(CAMERA), ...changes });
+
 export function newShot(changes: Partial<Shot> = {}): Shot {
   return {
     ...defaultsOf(SHOT),
     id: newId(),
     name: 'Front',
-    camera: defaultsOf(CAMERA),
+    camera: newCamera(),
     tracks: [],
     moves: [],
     ...changes,

@@ -3,9 +3,18 @@
  * names. Validation, new things, rows of the desk, typed units, history and the palette read it; to add a parameter
  * is to add it here, with `since`, and to use it in the computation. Rows stand in the order of their table.
  */
-import type { Backdrop, BaselineKind, BevelWay, Form, Profile, Shading, TubeCourse } from './kinds.ts';
+import type {
+  Backdrop,
+  BaselineKind,
+  BevelWay,
+  CameraView,
+  Form,
+  Profile,
+  Shading,
+  TubeCourse,
+} from './kinds.ts';
 import { TIME } from './motionParameters.ts';
-import { amount, choice, colour, onOff, point, share, UNITS } from './parameter.ts';
+import { amount, choice, colour, onOff, point, share, UNITS, type Condition } from './parameter.ts';
 
 export * from './finishParameters.ts';
 export * from './lightParameters.ts';
@@ -292,10 +301,25 @@ export const PIECE = {
   at: amount('Height', UNITS.m, [-1000, 1000], 0, 0.01, { history: 'Place', fader: [-1, 4] }),
 };
 
+/** What of the lens counts only where depth blurs. */
+const BLURS: readonly Condition[] = [
+  ['view', 'perspective'],
+  ['blurs', true],
+];
+
 /** An orbit camera looks at its target; azimuth 0 is the front, growing to the right. */
 export const CAMERA = {
+  view: choice<CameraView>(
+    'View',
+    [
+      ['perspective', 'Perspective'],
+      ['parallel', 'Parallel'],
+    ],
+    'perspective',
+    { since: 12 },
+  ),
   focal: amount('Focal length', UNITS.lensMm, [8, 800], 50, 1, {
-    hint: 'On a frame 36 mm wide',
+    hint: 'Together with the width of the frame it lies on',
     fader: [8, 200],
     log: true,
   }),
@@ -324,6 +348,59 @@ export const CAMERA = {
     [-5, 5],
     0.01,
   ),
+  roll: amount('Roll', UNITS.degrees, [-Math.PI, Math.PI], 0, 0.1, {
+    since: 12,
+    fader: [-45, 45],
+    hint: 'Leans the camera to its right',
+  }),
+  sensor: amount('Frame width', UNITS.lensMm, [4, 100], 36, 0.1, {
+    since: 12,
+    fold: 'Lens',
+    fader: [4, 70],
+    hint: 'Width that the focal length refers to',
+  }),
+  shift_x: amount('Shift across', UNITS.percent, [-2, 2], 0, 1, {
+    since: 12,
+    fold: 'Lens',
+    fader: [-100, 100],
+    hint: 'Shows what lies farther right without turning, as a share of the picture’s width',
+  }),
+  shift_y: amount('Shift up', UNITS.percent, [-2, 2], 0, 1, {
+    since: 12,
+    fold: 'Lens',
+    fader: [-100, 100],
+    hint: 'Shows what lies higher without tilting, as a share of the picture’s height: uprights stay upright',
+  }),
+  blurs: onOff('Blur of depth', false, {
+    since: 12,
+    turns: ['Blur of depth', 'No blur of depth'],
+    when: ['view', 'perspective'],
+  }),
+  aperture: amount('Aperture f/', UNITS.none, [0.05, 64], 2.8, 0.1, {
+    since: 12,
+    fader: [0.7, 22],
+    log: true,
+    when: BLURS,
+    hint: 'Focal length over the width of the opening: small numbers blur more',
+  }),
+  focus: amount('Focus', UNITS.m, [0.01, 2000], 3, 0.001, {
+    since: 12,
+    fader: [0.05, 20],
+    log: true,
+    when: BLURS,
+    hint: 'Distance of what is sharp, along the camera’s sight',
+  }),
+  blades: amount('Blades', UNITS.none, [0, 16], 0, 1, {
+    since: 12,
+    whole: true,
+    when: BLURS,
+    hint: 'Sides of the opening; fewer than three make it round',
+  }),
+  blade_turn: amount('Blades turned', UNITS.degrees, [-Math.PI, Math.PI], 0, 1, {
+    since: 12,
+    fader: [-60, 60],
+    when: BLURS,
+  }),
 };
 
 /** A limit for bounces of one kind; its greatest value is none. */

@@ -14,7 +14,7 @@ import {
 import { log } from '../maths/reproducible.ts';
 import { followed, followedBy } from '../light/following.ts';
 import { glowsIn } from '../finish/glow.ts';
-import { frameOf, freePlace, standingOf, wrapped } from '../light/placing.ts';
+import { bearingOf, frameOf, freePlace, standingOf, wrapped } from '../light/placing.ts';
 import { EditRefused, found, named, room, within, type Edit } from './edit.ts';
 import { copyMotion } from './motion.ts';
 
@@ -156,6 +156,26 @@ export const moveLight = (
       light.aim = [...at];
       light.place = at.map((v, i) => within(v + (away[i] ?? 0) * distance, -1000, 1000));
     } else Object.assign(light, to);
+  },
+});
+
+/**
+ * Puts a light at a place, from the centre of the type, metres: one that stands around its aim goes there around it,
+ * and one that is infinitely far away turns there.
+ */
+export const standLight = (project: Project, look: string, id: string, place: readonly number[]): Edit => ({
+  label: `Move ${lightIn(project, look, id).name}`,
+  make: (p) => {
+    const light = lightIn(p, look, id);
+    if ('stands' in light && light.stands !== 'around') {
+      light.place = [0, 1, 2].map((i) => within(place[i] ?? 0, -1000, 1000));
+      return;
+    }
+    const way = light.aim.map((v, i) => within(place[i] ?? 0, -1000, 1000) - v);
+    const distance = Math.hypot(...way);
+    if (distance < 1e-4) return;
+    Object.assign(light, bearingOf(way.map((v) => v / distance)));
+    if ('stands' in light) light.distance = within(distance, 0.001, 1000);
   },
 });
 

@@ -20,7 +20,8 @@ function coarsenessOf(block: Block, camera: Camera, width: number): number {
   const steps = 2 ** floorLog2(Math.SQRT2 * Math.max(NARROWEST, width));
   const frame = cameraFrame(camera, 1);
   const away = Math.hypot(...frame.position.map((v, i) => v - block.place.position[i]));
-  const capital = (block.capHeight / (2 * frame.halfWidth * Math.max(away, block.capHeight))) * steps;
+  const far = frame.parallel ? 1 : Math.max(away, block.capHeight);
+  const capital = (block.capHeight / (2 * frame.halfWidth * far)) * steps;
   return Math.min(COARSEST, Math.max(FINEST, 2 ** floorLog2(FULL / Math.max(1, capital))));
 }
 
@@ -45,13 +46,14 @@ export function detailOf(block: Block, camera: Camera, width: number | null): De
   if (width === null) return { coarseness: 1, beyond: null };
   const coarseness = coarsenessOf(block, camera, width);
   if (block.text.length <= MANY || coarseness >= UNSEEN) return { coarseness, beyond: null };
-  const { position, forward, right, up, halfWidth } = cameraFrame(camera, 1);
+  const { position, forward, right, up, halfWidth, parallel, shift } = cameraFrame(camera, 1);
+  const aside = 1 + Math.max(Math.abs(shift[0]), Math.abs(shift[1]));
   const { place, capHeight } = block;
   const [c, s] = [cos(place.turn), sin(place.turn)];
   const sees = (x: number, y: number) => {
     const at = [place.position[0] + c * x, place.position[1] + y, place.position[2] - s * x];
     const along = (axis: readonly number[]) => axis.reduce((sum, v, i) => sum + v * (at[i] - position[i]), 0);
-    const reach = Math.max(0, along(forward)) * halfWidth * AROUND + 2 * capHeight;
+    const reach = (parallel ? 1 : Math.max(0, along(forward))) * halfWidth * AROUND * aside + 2 * capHeight;
     return along(forward) > -capHeight && Math.abs(along(right)) < reach && Math.abs(along(up)) < reach;
   };
   return { coarseness, beyond: { coarseness: UNSEEN, sees } };

@@ -1,6 +1,6 @@
 /** Loose triangles as a scene of one solid, for those who only send rays. */
 import { opticsOf } from '../finish/optics.ts';
-import { plainSurface } from '../document/index.ts';
+import { newCamera, plainSurface } from '../document/index.ts';
 import type { RenderScene } from './renderScene.ts';
 import { SceneBuilder } from './sceneBuilder.ts';
 import { IDENTITY } from './transform.ts';
@@ -41,7 +41,7 @@ export function soupScene(positions: Float32Array): RenderScene {
     },
     groups: ['Surround'],
     typeBox: { min: [0, 0, 0], max: [1, 1, 1] },
-    camera: { target: [0, 0, 0], azimuth: 0, elevation: 0, distance: 1, focal: 50 },
+    camera: newCamera({ target: [0, 0, 0], elevation: 0, distance: 1 }),
     aspect: 1,
     bounces: 1,
     limits: null,

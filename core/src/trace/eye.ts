@@ -2,6 +2,7 @@
 import { NO_BYTE, type BounceLimits, type RenderScene } from '../scene/renderScene.ts';
 import type { Unfolded } from '../scene/unfolded.ts';
 import { cameraFrame } from '../stage/camera.ts';
+import { lensRadius } from '../stage/lens.ts';
 import { cos, sin } from '../maths/reproducible.ts';
 import { composed, scaleOf } from '../scene/transform.ts';
 
@@ -18,6 +19,10 @@ export interface Eye {
   /** Half the picture's width and height: tangents, or metres when orthographic. */
   right: Vec;
   up: Vec;
+  /** How far the picture is shifted across and up, in its half widths and heights. */
+  shift?: readonly [number, number];
+  /** Opening that rays start from, met at the distance that is sharp; a point when there is none. Metres, radians. */
+  lens?: { radius: number; focus: number; blades: number; turn: number };
   /** Parts that primary rays see (1) or pass through (0); all when null. */
   visible: Uint8Array | null;
   /** Parts whose finish is replaced, as finish numbers (−1: kept); none when null. */
@@ -31,11 +36,23 @@ const scaled = (v: Vec, s: number): Vec => [v[0] * s, v[1] * s, v[2] * s];
 
 /** The shot's own view. */
 export function shotEye(scene: RenderScene, width: number, height: number): Eye {
-  const frame = cameraFrame(scene.camera, width / height);
+  const { camera } = scene;
+  const frame = cameraFrame(camera, width / height);
   return {
     width,
     height,
-    orthographic: false,
+    orthographic: frame.parallel,
+    shift: frame.shift,
+    ...(camera.blurs && !frame.parallel
+      ? {
+          lens: {
+            radius: lensRadius(camera),
+            focus: camera.focus,
+            blades: camera.blades < 3 ? 0 : camera.blades,
+            turn: camera.blade_turn,
+          },
+        }
+      : {}),
     origin: frame.position,
     forward: frame.forward,
     right: scaled(frame.right, frame.halfWidth),

@@ -152,7 +152,18 @@ export class WaveTracer implements TileTracer {
       lights.discs ? 1 : 0,
     );
     const at = laneAt + K.LANE_RAYS;
-    new Float32Array(buffer, at, 12).set([...eye.origin, ...eye.forward, ...eye.right, ...eye.up]);
+    const { radius, focus, blades, turn } = eye.lens ?? { radius: 0, focus: 1, blades: 0, turn: 0 };
+    new Float32Array(buffer, at, 18).set([
+      ...eye.origin,
+      ...eye.forward,
+      ...eye.right,
+      ...eye.up,
+      ...(eye.shift ?? [0, 0]),
+      radius,
+      focus,
+      blades,
+      turn / (2 * Math.PI) - Math.floor(turn / (2 * Math.PI)),
+    ]);
     kernel.setEye(at, eye.width, eye.height, eye.rays ? GIVEN_RAYS : eye.orthographic ? 1 : 0);
     kernel.setMasks(eye.visible === null ? 0 : 1);
     const { scattered, mirrored, through } = eye.limits ?? {

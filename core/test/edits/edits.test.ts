@@ -114,6 +114,7 @@ const MAKERS: Record<string, Maker> = {
       letters: pick(LETTER_ORDERS, b),
     }),
   removeMove: (p, [a]) => edits.removeMove(p, shot(p), pick(p.shots[0].moves, a)?.id ?? 'none'),
+  standLight: (p, [l, n, x, y, z]) => edits.standLight(p, look(p, l), light(p, l, n), [x, y, z]),
   timed: (p, [a, b, c, d, e], text) => {
     const frame = Number.isFinite(d) ? Math.abs(Math.floor(d)) : 0;
     const edit = pick([MAKERS.setParameter, MAKERS.keyParameter, MAKERS.removeTrack, MAKERS.moveLight], e)(

@@ -1,26 +1,40 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { aspectOf, newShot, type Camera, type Piece } from '../../src/document/index.ts';
-import { cameraFrame, fitted, frontView, standingHeight, type Box } from '../../src/stage/camera.ts';
+import { aspectOf, newCamera, newShot, type Camera, type Piece } from '../../src/document/index.ts';
+import {
+  cameraFrame,
+  fitted,
+  frontView,
+  inFrame,
+  rayOf,
+  standingHeight,
+  type Box,
+} from '../../src/stage/camera.ts';
+import { lensRadius, sharpBetween, sharpFor, SHARP, spotOf } from '../../src/stage/lens.ts';
 import { pieceTriangles } from '../../src/stage/pieces.ts';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
-const aCamera = fc.record({
-  target: fc.tuple(number(-3, 3), number(-3, 3), number(-3, 3)),
-  azimuth: number(-3, 3),
-  elevation: number(-1.4, 1.4),
-  distance: number(0.1, 50),
-  focal: number(12, 200),
-}) as fc.Arbitrary<Camera>;
+const aCamera = fc
+  .record({
+    target: fc.tuple(number(-3, 3), number(-3, 3), number(-3, 3)),
+    azimuth: number(-3, 3),
+    elevation: number(-1.4, 1.4),
+    distance: number(0.1, 50),
+    focal: number(12, 200),
+    roll: number(-3, 3),
+    shift_x: number(-0.5, 0.5),
+    shift_y: number(-0.5, 0.5),
+    sensor: number(10, 60),
+    view: fc.constantFrom('perspective' as const, 'parallel' as const),
+  })
+  .map((changes) => newCamera(changes));
 const dot = (a: readonly number[], b: readonly number[]) => a.reduce((sum, v, i) => sum + v * b[i], 0);
 const box: Box = { min: [-1.2, 0, -0.1], max: [1.4, 0.4, 0.05] };
 
 /** Where a point is in the frame: −1 to 1 across and up. */
 function seen(camera: Camera, aspect: number, point: readonly number[]): [number, number] {
-  const f = cameraFrame(camera, aspect);
-  const to = point.map((v, i) => v - f.position[i]);
-  const depth = dot(to, f.forward);
-  return [dot(to, f.right) / (depth * f.halfWidth), dot(to, f.up) / (depth * f.halfHeight)];
+  const { across, up } = inFrame(cameraFrame(camera, aspect), point);
+  return [across, up];
 }
 const cornersOf = ({ min, max }: Box) =>
   Array.from({ length: 8 }, (_, k) => [0, 1, 2].map((i) => ((k >> i) & 1 ? max : min)[i]));
@@ -39,8 +53,11 @@ describe('the camera', () => {
           [right, up, 0],
         ] as const)
           expect(dot(a, b)).toBeCloseTo(product, 9);
-        expect(right[1]).toBe(0);
-        expect(up[1]).toBeGreaterThan(0);
+        const level = cameraFrame({ ...camera, roll: 0 }, 1.5);
+        expect(level.right[1]).toBe(0);
+        expect(level.up[1]).toBeGreaterThan(0);
+        // leaned to its right, the camera's own right points down
+        expect(right[1]).toBeCloseTo(-level.up[1] * Math.sin(camera.roll), 9);
         camera.target.forEach((v, i) => expect(position[i] + forward[i] * camera.distance).toBeCloseTo(v, 6));
       }),
     );
@@ -48,7 +65,8 @@ describe('the camera', () => {
 
   it('fitted shows all of a box, touching the frame where it must', () => {
     fc.assert(
-      fc.property(aCamera, (camera) => {
+      fc.property(aCamera, (any) => {
+        const camera = { ...any, shift_x: 0, shift_y: 0 };
         const shot = { ...newShot(), camera };
         const aspect = aspectOf(shot.frame);
         const at = cornersOf(box).map((c) => seen(fitted(shot, box, 1), aspect, c));
@@ -62,6 +80,28 @@ describe('the camera', () => {
     );
   });
 
+  it('sees along the ray it says a place of the frame sees, whatever its roll, shift and view', () => {
+    fc.assert(
+      fc.property(aCamera, number(-1, 1), number(-1, 1), number(0.5, 9), (camera, x, y, far) => {
+        const frame = cameraFrame(camera, 1.6);
+        const { origin, direction } = rayOf(frame, x, y);
+        const at = inFrame(
+          frame,
+          origin.map((v, i) => v + direction[i] * far),
+        );
+        expect(at.across).toBeCloseTo(x, 6);
+        expect(at.up).toBeCloseTo(y, 6);
+        expect(at.depth).toBeCloseTo(far, 6);
+        // the middle of a box that is fitted is the middle of the picture, shifted or not
+        const middle = inFrame(
+          cameraFrame(fitted({ ...newShot(), camera }, box), 16 / 9),
+          [0.1, 0.2, -0.025],
+        );
+        expect(Math.hypot(middle.across, middle.up)).toBeLessThan(1e-6);
+      }),
+    );
+  });
+
   it('in front view looks straight on and a little down, at the middle', () => {
     const camera = frontView({ ...newShot(), camera: { ...newShot().camera, azimuth: 2 } }, box);
     expect(camera.azimuth).toBe(0);
@@ -71,6 +111,45 @@ describe('the camera', () => {
 
   it('stands type on a floor by its lowest ink', () => {
     expect(standingHeight([-1, -0.25, 1, 0.3], 0.1)).toBeCloseTo(0.35, 12);
+  });
+});
+
+describe('the lens', () => {
+  const lens = fc.record({
+    focal: number(12, 200),
+    sensor: number(10, 60),
+    aperture: number(0.5, 22),
+    focus: number(0.3, 20),
+  });
+
+  it('makes spots as the thin lens does, in the closed form of its circle of confusion', () => {
+    fc.assert(
+      fc.property(lens, number(0.3, 50), (l, d) => {
+        // the light that comes together at d runs on to the frame, as wide as the lens where it starts
+        const f = l.focal / 1000;
+        const [image, sharp] = [1 / (1 / f - 1 / d), 1 / (1 / f - 1 / l.focus)];
+        fc.pre(d > 2 * f && l.focus > 2 * f);
+        const onFrame = (2 * lensRadius(l) * Math.abs(sharp - image)) / image;
+        // a frame that goes back to focus takes in less, by as much as it goes back
+        const share = (onFrame * (f / sharp)) / (l.sensor / 1000);
+        expect(spotOf(l, d)).toBeCloseTo(share, 9);
+      }),
+    );
+  });
+
+  it('is sharp between its limits, and has both ends sharp that it was solved for', () => {
+    fc.assert(
+      fc.property(lens, number(0.5, 4), number(0.05, 3), (l, a, deep) => {
+        const { near, far } = sharpBetween(l);
+        expect(spotOf(l, near)).toBeCloseTo(SHARP, 12);
+        if (far < Infinity) expect(spotOf(l, far)).toBeCloseTo(SHARP, 9);
+        const solved = { ...l, ...sharpFor(l, a + deep, a) };
+        expect(spotOf(solved, a)).toBeCloseTo(SHARP, 12);
+        expect(spotOf(solved, a + deep)).toBeCloseTo(SHARP, 12);
+        expect(sharpBetween(solved).near).toBeCloseTo(a, 9);
+        expect(sharpBetween(solved).far).toBeCloseTo(a + deep, 6);
+      }),
+    );
   });
 });
 

@@ -1,4 +1,4 @@
-import { plainSurface, type Coat, type Feed, type Surface } from '../../src/document/index.ts';
+import { newCamera, plainSurface, type Coat, type Feed, type Surface } from '../../src/document/index.ts';
 import type { Vec } from '../../src/light/placing.ts';
 import type { SurroundPicture } from '../../src/light/surround.ts';
 import { finishOptics } from '../../src/finish/optics.ts';
@@ -112,7 +112,7 @@ export function sceneOf(
     },
     groups: [...lights.map((l) => l.name), 'Surround'],
     typeBox: { min: [-1, -1, -1], max: [1, 1, 1] },
-    camera: { target: [0, 0, 0], azimuth: 0, elevation: 0, distance: 1, focal: 50 },
+    camera: newCamera({ target: [0, 0, 0], elevation: 0, distance: 1 }),
     aspect: 1,
     bounces: 4,
     limits: null,

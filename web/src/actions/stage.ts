@@ -1,8 +1,10 @@
 /** What an artist does with what stands around the type, and with the camera. */
 import { newId, type Camera, type PieceKind, type Project } from '@wemlox/core/document';
 import * as edits from '@wemlox/core/edits';
-import { fitted, frontView } from '@wemlox/core/stage/camera';
+import { sharpFor } from '@wemlox/core/stage/lens';
+import { cameraFrame, fitted, frontView, inFrame } from '@wemlox/core/stage/camera';
 import { choose } from '../state/choice.ts';
+import { useFocusing } from '../state/focusing.ts';
 import { useShown } from '../state/shown.ts';
 import { perform, shotOf } from '../state/studio.ts';
 import { typeSize } from './type.ts';
@@ -45,5 +47,39 @@ export function fitFrame(front: boolean): void {
     const shot = shotOf(p);
     const camera = front ? frontView(shot, box) : fitted(shot, box, 1.12);
     return edits.moveCamera(p, shot.id, front ? 'Front view' : 'Fit the word to the frame', camera);
+  });
+}
+
+/** How far a place lies along the camera's sight, metres. */
+const depthOf = (camera: Camera, point: readonly number[]) => inFrame(cameraFrame(camera, 1), point).depth;
+
+/** Takes a place in the picture for what is being focused: one that is sharp, or first one end and then the other. */
+export function focusAt(point: readonly number[]): void {
+  const { ends, first } = useFocusing.getState();
+  if (!ends) {
+    moveCamera('Focus', (c) => ({ ...c, blurs: true, focus: depthOf(c, point) }));
+    useFocusing.setState({ picking: false });
+  } else if (!first) useFocusing.setState({ first: point });
+  else {
+    moveCamera('Focus on both ends', (c) => {
+      const [a, b] = [first, point].map((p) => depthOf(c, p));
+      const [near, far] = [Math.min(a, b), Math.max(a, b)];
+      return near > 0 ? { ...c, blurs: true, ...sharpFor(c, near, Math.max(far, near * (1 + 1e-4))) } : c;
+    });
+    useFocusing.setState({ picking: false, first: null });
+  }
+}
+
+/** Focus and aperture that have all of the type sharp, and no more. */
+export function focusOnType(): void {
+  const box = useShown.getState().scene?.typeBox;
+  if (!box) return;
+  const corners = Array.from({ length: 8 }, (_, k) =>
+    [0, 1, 2].map((i) => ((k >> i) & 1 ? box.max : box.min)[i]),
+  );
+  moveCamera('Focus on the whole type', (c) => {
+    const depths = corners.map((corner) => depthOf(c, corner));
+    const [near, far] = [Math.min(...depths), Math.max(...depths)];
+    return near > 0 ? { ...c, blurs: true, ...sharpFor(c, near, far) } : c;
   });
 }

@@ -15,6 +15,7 @@ import {
   Mesh,
   NeutralToneMapping,
   PCFShadowMap,
+  OrthographicCamera,
   PerspectiveCamera,
   PMREMGenerator,
   PointLight,
@@ -93,7 +94,9 @@ export class Draft {
   private readonly renderer: WebGLRenderer;
   private readonly world = new Scene();
   private readonly lights = new Group();
-  private readonly eye = new PerspectiveCamera();
+  private readonly perspective = new PerspectiveCamera();
+  private readonly parallel = new OrthographicCamera();
+  private eye: PerspectiveCamera | OrthographicCamera = this.perspective;
   /** A mesh for each placement, by its name. */
   private readonly meshes = new Map<string, Mesh<BufferGeometry, MeshPhysicalMaterial[]>>();
   private readonly materials = new Map<string, MeshPhysicalMaterial>();
@@ -422,13 +425,21 @@ export class Draft {
     const { width, height, x, y } = this.frame;
     const aspect = width / Math.max(1, height);
     const frame = cameraFrame(this.camera, aspect);
+    if (frame.parallel) {
+      const { halfWidth: w, halfHeight: h } = frame;
+      Object.assign(this.parallel, { left: -w, right: w, top: h, bottom: -h });
+      this.eye = this.parallel;
+    } else {
+      this.perspective.fov = (2 * Math.atan(frame.halfHeight) * 180) / Math.PI;
+      this.perspective.aspect = aspect;
+      this.eye = this.perspective;
+    }
     const { eye } = this;
-    eye.fov = (2 * Math.atan(frame.halfHeight) * 180) / Math.PI;
-    eye.aspect = aspect;
     eye.near = this.camera.distance / 200;
     eye.far = this.camera.distance * 200;
     // the stage shows more than the frame
-    eye.setViewOffset(width, height, -x, -y, this.stage.width, this.stage.height);
+    const [aside, up] = [(frame.shift[0] * width) / 2, (frame.shift[1] * height) / 2];
+    eye.setViewOffset(width, height, aside - x, -up - y, this.stage.width, this.stage.height);
     eye.position.fromArray(frame.position);
     eye.up.set(...frame.up);
     eye.lookAt(this.camera.target[0], this.camera.target[1], this.camera.target[2]);

@@ -3,7 +3,8 @@ import { useEffect, type RefObject } from 'react';
 import type { Camera } from '@wemlox/core/document';
 import { cameraFrame, fitted } from '@wemlox/core/stage/camera';
 import { choose } from '../state/choice.ts';
-import { moveCamera } from '../actions/stage.ts';
+import { focusAt, moveCamera } from '../actions/stage.ts';
+import { useFocusing } from '../state/focusing.ts';
 import { shotOf, useStudio } from '../state/studio.ts';
 import type { Vec } from '@wemlox/core/light/placing';
 import { catchAt, shadowAt, throwShadow } from '../actions/catch.ts';
@@ -30,7 +31,7 @@ function orbited(camera: Camera, dx: number, dy: number): Camera {
 /** @param height of the frame on screen, pixels, so that the type follows the pointer */
 function panned(camera: Camera, dx: number, dy: number, height: number): Camera {
   const frame = cameraFrame(camera, 1);
-  const metres = (2 * frame.halfWidth * camera.distance) / height;
+  const metres = (2 * frame.halfWidth * (frame.parallel ? 1 : camera.distance)) / height;
   const target = camera.target.map((v, i) =>
     clamp(v - frame.right[i] * dx * metres + frame.up[i] * dy * metres, -1000, 1000),
   );
@@ -97,6 +98,10 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
       held = null;
       if (!clicked) return;
       const hit = draft.pick(...inStage(event));
+      if (useFocusing.getState().picking) {
+        if (hit) focusAt(hit.point);
+        return;
+      }
       if (hit?.letter && hit.block && hit.zone) {
         choose({
           face: { block: hit.block, letter: hit.letter, zone: hit.zone },

@@ -1,6 +1,6 @@
 /** Between the world and the picture on the stage. */
 import type { Block, Camera } from '@wemlox/core/document';
-import { cameraFrame } from '@wemlox/core/stage/camera';
+import { cameraFrame, inFrame, rayOf } from '@wemlox/core/stage/camera';
 import type { FrameRect } from '../engine/draft.ts';
 
 type Vec = readonly number[];
@@ -15,13 +15,9 @@ export function inWorld({ place }: Pick<Block, 'place'>, x: number, y: number, z
 
 /** Where a point of the world is on the stage, CSS pixels; null behind the camera. */
 export function onStage(camera: Camera, frame: FrameRect, point: Vec): [number, number] | null {
-  const eye = cameraFrame(camera, frame.width / frame.height);
-  const to = point.map((v, i) => v - eye.position[i]);
-  const depth = dot(to, eye.forward);
+  const { across, up, depth } = inFrame(cameraFrame(camera, frame.width / frame.height), point);
   if (depth <= 1e-6) return null;
-  const u = dot(to, eye.right) / (depth * eye.halfWidth);
-  const v = dot(to, eye.up) / (depth * eye.halfHeight);
-  return [frame.x + ((u + 1) / 2) * frame.width, frame.y + ((1 - v) / 2) * frame.height];
+  return [frame.x + ((across + 1) / 2) * frame.width, frame.y + ((1 - up) / 2) * frame.height];
 }
 
 /** The point of a block's zero plane under a point of the stage; null where the plane is seen edge on. */
@@ -33,9 +29,8 @@ export function inPlane(
   y: number,
 ): [number, number] | null {
   const eye = cameraFrame(camera, frame.width / frame.height);
-  const u = (((x - frame.x) / frame.width) * 2 - 1) * eye.halfWidth;
-  const v = (1 - ((y - frame.y) / frame.height) * 2) * eye.halfHeight;
-  const ray = eye.forward.map((f, i) => f + eye.right[i] * u + eye.up[i] * v);
+  const across = ((x - frame.x) / frame.width) * 2 - 1;
+  const { origin: from, direction: ray } = rayOf(eye, across, 1 - ((y - frame.y) / frame.height) * 2);
   const [c, s] = [Math.cos(block.place.turn), Math.sin(block.place.turn)];
   const normal = [s, 0, c];
   const facing = dot(ray, normal);
@@ -43,10 +38,10 @@ export function inPlane(
   const origin = block.place.position;
   const t =
     dot(
-      origin.map((o, i) => o - eye.position[i]),
+      origin.map((o, i) => o - from[i]),
       normal,
     ) / facing;
   if (t <= 0) return null;
-  const at = eye.position.map((p, i) => p + ray[i] * t - origin[i]);
+  const at = from.map((p, i) => p + ray[i] * t - origin[i]);
   return [c * at[0] - s * at[2], at[1]];
 }

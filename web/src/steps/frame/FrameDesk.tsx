@@ -3,7 +3,9 @@ import { fitFrame } from '../../actions/stage.ts';
 import { ParameterRow, ParameterRows } from '../../desk/ParameterRow.tsx';
 import { Section } from '../../desk/rows.tsx';
 import { useShot } from '../../state/time.ts';
+import { FocusTools } from './FocusTools.tsx';
 import { MotionDesk } from './MotionDesk.tsx';
+import { Overview } from './Overview.tsx';
 import { PieceRows } from './PieceRows.tsx';
 
 const TIME = ['seconds', 'rate', 'loops'];
@@ -24,7 +26,8 @@ export function FrameDesk() {
             Fit the word
           </button>
         </div>
-        <ParameterRows of={`shots/${id}/camera`} />
+        <Overview />
+        <ParameterRows of={`shots/${id}/camera`} after={{ blurs: <FocusTools /> }} />
       </Section>
       <Section title="Time">
         <ParameterRow address={`shots/${id}/seconds`} />
