@@ -3,8 +3,8 @@ import 'reflect-metadata';
 import { EventEmitter } from 'node:events';
 import { Logger, run, type Runner, type WorkerEvents } from 'graphile-worker';
 import pino from 'pino';
-import { openPool, PRESS_TASK, sayAlive, sayGoodbye, studioAt, type Vigil } from '@wemlox/store';
-import { pressJob } from './press.ts';
+import { BIND_TASK, openPool, PRESS_TASK, sayAlive, sayGoodbye, studioAt, type Vigil } from '@wemlox/store';
+import { bindJob, pressJob } from './press.ts';
 
 const log = pino({ level: process.env.LOG_LEVEL ?? 'warn' }, pino.destination(2));
 const url = process.env.DATABASE_URL;
@@ -17,6 +17,8 @@ const pool = openPool(url, (error) => log.info(`database connection lost: ${erro
 const workers: string[] = [];
 const vigil: Vigil = new Map();
 let ending = false;
+/** Stops what is not worth keeping when the node ends. */
+const leaving = new AbortController();
 
 /** Says that this node lives, and frees the work of those that do not. */
 const beat = () =>
@@ -37,6 +39,11 @@ const runner: Runner = await run({
   parsedCronItems: [],
   logger: new Logger(() => (level, message) => log[level === 'warning' ? 'warn' : level](message)),
   taskList: {
+    [BIND_TASK]: (payload, { job }) =>
+      bindJob(studioAt(pool), (payload as { id: string }).id, {
+        signal: leaving.signal,
+        last: job.attempts >= job.max_attempts,
+      }),
     [PRESS_TASK]: (payload, { job }) =>
       pressJob(studioAt(pool), (payload as { id: string }).id, () => ending, {
         frame: (payload as { frame?: number }).frame,
@@ -50,6 +57,7 @@ for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) {
   process.on(signal, () => {
     if (ending) return;
     ending = true;
+    leaving.abort();
     clearInterval(timer);
     void runner
       .stop()

@@ -1,4 +1,7 @@
 /** Makes pictures of the press queue: traces, keeps the film on the way, encodes, stores. */
+import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { encodeExr, encodePng, type LinearPicture } from '@wemlox/core/picture/files';
 import type { Finding } from '@wemlox/core/preflight/finding';
 import { findingText } from '@wemlox/core/preflight/words';
@@ -6,6 +9,7 @@ import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
 import { developed, filmLayers } from '@wemlox/core/trace/developing';
 import { isFinished, type Film } from '@wemlox/core/trace/film';
 import {
+  endBound,
   endFrame,
   failPress,
   isAway,
@@ -19,10 +23,11 @@ import {
   reportPress,
   type Session,
 } from '@wemlox/store';
-import { frameName, type PressJob } from '@wemlox/wire';
+import { ENDINGS, frameName, isMoving, type PressFormat, type PressJob } from '@wemlox/wire';
 import { openDocument, type Grade } from '@wemlox/core/document';
 import { shownAt } from '@wemlox/core/motion/shown';
 import { denoised } from './denoise.ts';
+import { bindPictures } from './motionPicture.ts';
 import { diskSources } from './sources.ts';
 import { traceScene } from './threads.ts';
 
@@ -55,6 +60,9 @@ const told = (error: unknown): string =>
 const mayPass = (error: unknown) =>
   error instanceof NodeEnds || isAway(error) || (error as NodeJS.ErrnoException).code === 'ENOSPC';
 
+/** Files that have no alpha: what is open in the picture is laid over black. */
+const NO_ALPHA: ReadonlySet<PressFormat> = new Set(['webm-av1', 'mp4']);
+
 /** The finished file. */
 async function encodePress(
   job: Pick<PressJob, 'format' | 'alpha' | 'layers' | 'denoise'>,
@@ -69,9 +77,9 @@ async function encodePress(
   const { data } =
     job.denoise > 0 ? await denoised({ width, height, data: raw }, job.denoise, threads) : { data: raw };
   // colour is alpha-associated: full alpha lays it over black
-  if (!job.alpha) for (let i = 3; i < data.length; i += 4) data[i] = 1;
+  if (!job.alpha || NO_ALPHA.has(job.format)) for (let i = 3; i < data.length; i += 4) data[i] = 1;
   const picture: LinearPicture = { width, height, data };
-  if (job.format === 'png8') return encodePng(picture, grade, 8);
+  if (job.format === 'png8' || isMoving(job.format)) return encodePng(picture, grade, 8);
   if (job.format === 'png16') return encodePng(picture, grade, 16);
   return encodeExr(
     picture,
@@ -153,5 +161,41 @@ export async function pressJob(
   } catch (error) {
     if (mayPass(error) && !last) throw error;
     await failPress(session, id, job.last > job.first ? `picture ${at}: ${told(error)}` : told(error));
+  }
+}
+
+/**
+ * Binds a job's pictures, that are all done, to a moving one.
+ * @param last nobody will take it up again
+ */
+export async function bindJob(
+  session: Session,
+  id: string,
+  { signal, last = false }: { signal?: AbortSignal; last?: boolean } = {},
+): Promise<void> {
+  const job = await readPress(session, id).catch((error: unknown) => {
+    if (error instanceof MissingError) return null;
+    throw error;
+  });
+  if (!job || !isMoving(job.format) || (job.state !== 'waiting' && job.state !== 'tracing')) return;
+  const room = await mkdtemp(join(tmpdir(), 'wemlox-'));
+  try {
+    const shot = openDocument(job.document).shots.find((s) => s.id === job.shot);
+    if (!shot) throw new Error(`the project has no shot ${job.shot}`);
+    for (const { frame, result } of await pressFrames(session, id))
+      await writeFile(
+        join(room, `${String(frame).padStart(6, '0')}.png`),
+        (await readAsset(session, result!)).bytes,
+      );
+    const made = join(room, 'made.' + ENDINGS[job.format]);
+    const moving = { rate: shot.rate, loops: shot.loops, alpha: job.alpha && !NO_ALPHA.has(job.format) };
+    await bindPictures(job.format, join(room, '%06d.png'), job.first, moving, made, signal);
+    const asset = await putAsset(session, 'press', job.name, new Uint8Array(await readFile(made)));
+    await endBound(session, id, asset.hash);
+  } catch (error) {
+    if ((signal?.aborted || mayPass(error)) && !last) throw error;
+    await failPress(session, id, told(error));
+  } finally {
+    await rm(room, { recursive: true, force: true });
   }
 }

@@ -17,7 +17,7 @@ import {
 } from '@wemlox/store';
 import type { PressOrder } from '@wemlox/wire';
 import { freshDatabase } from '../../store/test/freshDatabase.ts';
-import { pressJob } from '../src/press.ts';
+import { bindJob, pressJob } from '../src/press.ts';
 import { diskSources } from '../src/sources.ts';
 import { traceScene } from '../src/threads.ts';
 
@@ -109,6 +109,27 @@ describe('the press', () => {
     );
     await pressJob(db.session, alone.id, () => false);
     expect((await readPress(db.session, alone.id)).result).toBe(frames[2].result);
+    // asked for as one file, they are bound once all are done
+    const film = await askPress(
+      db.session,
+      project,
+      moving,
+      order({ samples: 1, first: 0, last: 2, format: 'webm-vp9', name: 'deck.webm' }),
+    );
+    for (const frame of [0, 1, 2]) await pressJob(db.session, film.id, () => false, { frame });
+    expect(await readPress(db.session, film.id)).toMatchObject({
+      state: 'tracing',
+      framesDone: 3,
+      result: null,
+    });
+    const queued = await db.pool.query(`SELECT FROM graphile_worker.jobs WHERE key = $1`, [
+      `bind/${film.id}`,
+    ]);
+    expect(queued.rowCount).toBe(1);
+    await bindJob(db.session, film.id);
+    const bound = await readPress(db.session, film.id);
+    expect(bound.state).toBe('done');
+    expect((await readAsset(db.session, bound.result!)).name).toBe('deck.webm');
     // one that cannot be made ends the job, and says which
     const broken = await askPress(db.session, project, moving, order({ first: 0, last: 2 }));
     await db.pool.query(`UPDATE press_jobs SET look = 'gone' WHERE id = $1`, [broken.id]);

@@ -14,6 +14,8 @@ CREATE INDEX press_frames_results ON press_frames (result) WHERE result IS NOT N
 INSERT INTO press_frames (job_id, frame, samples_done, seconds, result)
   SELECT id, 0, samples_done, seconds, result FROM press_jobs;
 ALTER TABLE press_jobs DROP COLUMN samples_done, DROP COLUMN seconds, DROP COLUMN result;
+-- The moving picture that a job's pictures are bound to, where one was asked for.
+ALTER TABLE press_jobs ADD COLUMN bound text REFERENCES assets (hash);
 ALTER TABLE press_films ADD COLUMN frame integer NOT NULL DEFAULT 0;
 ALTER TABLE press_films ALTER COLUMN frame DROP DEFAULT;
 ALTER TABLE press_films DROP CONSTRAINT press_films_pkey, ADD PRIMARY KEY (job_id, frame, n);
@@ -30,4 +32,4 @@ ALTER TABLE press_jobs ADD COLUMN samples_done integer NOT NULL DEFAULT 0,
 UPDATE press_jobs j SET samples_done = f.samples_done, seconds = f.seconds, result = f.result
   FROM press_frames f WHERE f.job_id = j.id AND f.frame = j.first;
 DROP TABLE press_frames;
-ALTER TABLE press_jobs DROP COLUMN last, DROP COLUMN first;
+ALTER TABLE press_jobs DROP COLUMN bound, DROP COLUMN last, DROP COLUMN first;

@@ -42,6 +42,7 @@ export async function useAssets(
 const UNUSED = `NOT EXISTS (SELECT FROM asset_uses u WHERE u.hash = a.hash)
   AND NOT EXISTS (SELECT FROM proofs p WHERE a.hash IN (p.picture, p.film))
   AND NOT EXISTS (SELECT FROM press_frames j WHERE j.result = a.hash)
+  AND NOT EXISTS (SELECT FROM press_jobs j WHERE j.bound = a.hash)
   AND NOT EXISTS (SELECT FROM revisions r WHERE r.picture = a.hash)
   AND NOT EXISTS (SELECT FROM finishes f WHERE f.pictures @> ARRAY[a.hash])
   AND NOT EXISTS (SELECT FROM rigs g WHERE g.files @> ARRAY[a.hash])`;

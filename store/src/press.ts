@@ -1,5 +1,5 @@
 /** Press jobs and the films they are made on. */
-import type { PressJob, PressOrder } from '@wemlox/wire';
+import { MOVING_FORMATS, type PressJob, type PressOrder } from '@wemlox/wire';
 import { newId, type Project } from '@wemlox/core/document';
 import { useAssets } from './assets.ts';
 import { inTransaction, MissingError } from './database.ts';
@@ -7,15 +7,17 @@ import type { Session } from './session.ts';
 
 /** Name of the task in the queue. */
 export const PRESS_TASK = 'press';
+/** Name of the task that binds a job's pictures to a moving one. */
+export const BIND_TASK = 'bind';
 /** Times a job is taken up again after what may pass. */
 export const PRESS_ATTEMPTS = 25;
 
 const LINE = `j.id, name, look, shot, first, last, width, height, samples, seed, format, alpha, layers, denoise, noise, state,
-  message, asked_at, actor, f.frames_done, f.samples_done, f.seconds, f.result`;
+  message, asked_at, actor, f.frames_done, f.samples_done, f.seconds, coalesce(bound, f.result) AS result`;
 /** Jobs with how far their pictures are; a picture that is alone is the file. */
 const JOBS = `press_jobs j CROSS JOIN LATERAL (
     SELECT count(result)::int AS frames_done, sum(samples_done)::int AS samples_done, sum(seconds) AS seconds,
-           CASE WHEN count(*) = 1 THEN min(result) END AS result
+           CASE WHEN count(*) = 1 AND NOT j.format = ANY('{${MOVING_FORMATS.join(',')}}') THEN min(result) END AS result
       FROM press_frames WHERE job_id = j.id) f`;
 
 const jobOf = (r: Record<string, unknown> & { asked_at: Date }): PressJob => {
@@ -169,13 +171,29 @@ export async function endFrame(
       'UPDATE press_frames SET result = $3, samples_done = $4 WHERE job_id = $1 AND frame = $2',
       [id, frame, result, samples],
     );
-    await client.query(
-      `UPDATE press_jobs SET state = 'done', ended_at = now() WHERE id = $1 AND state IN ('waiting', 'tracing')
+    const { rows } = await client.query(
+      `SELECT format = ANY($2) AS moving FROM press_jobs WHERE id = $1 AND state IN ('waiting', 'tracing')
           AND NOT EXISTS (SELECT FROM press_frames WHERE job_id = $1 AND result IS NULL)`,
-      [id],
+      [id, MOVING_FORMATS],
     );
+    if (rows[0]?.moving)
+      await client.query(
+        `SELECT graphile_worker.add_job($1, json_build_object('id', $2::text), job_key := 'bind/' || $2::text,
+                run_at := to_timestamp(0), max_attempts := $3)`,
+        [BIND_TASK, id, PRESS_ATTEMPTS],
+      );
+    else if (rows[0])
+      await client.query(`UPDATE press_jobs SET state = 'done', ended_at = now() WHERE id = $1`, [id]);
     await client.query('DELETE FROM press_films WHERE job_id = $1 AND frame = $2', [id, frame]);
   });
+}
+
+/** Ends a job whose pictures are bound to a moving one. */
+export async function endBound({ pool }: Session, id: string, result: string): Promise<void> {
+  await pool.query(
+    `UPDATE press_jobs SET state = 'done', bound = $2, ended_at = now() WHERE id = $1 AND state IN ('waiting', 'tracing')`,
+    [id, result],
+  );
 }
 
 /** Ends a job that cannot be done; the pictures that are done stay. */

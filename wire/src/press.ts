@@ -13,11 +13,32 @@ import {
   Min,
 } from 'class-validator';
 
-export const PRESS_FORMATS = ['png8', 'png16', 'exr-half', 'exr-float'] as const;
+/** Files of moving pictures. */
+export const MOVING_FORMATS = ['webm-vp9', 'webm-av1', 'mp4', 'gif', 'gif-plain', 'webp'] as const;
+export type MovingFormat = (typeof MOVING_FORMATS)[number];
+
+export const PRESS_FORMATS = ['png8', 'png16', 'exr-half', 'exr-float', ...MOVING_FORMATS] as const;
 export type PressFormat = (typeof PRESS_FORMATS)[number];
 
 /** No shot has more pictures: ten minutes at 120 a second. */
 export const MOST_FRAMES = 72_000;
+
+export const isMoving = (format: PressFormat): format is MovingFormat =>
+  (MOVING_FORMATS as readonly string[]).includes(format);
+
+/** Endings of the files. */
+export const ENDINGS: Readonly<Record<PressFormat, string>> = {
+  png8: 'png',
+  png16: 'png',
+  'exr-half': 'exr',
+  'exr-float': 'exr',
+  'webm-vp9': 'webm',
+  'webm-av1': 'webm',
+  mp4: 'mp4',
+  gif: 'gif',
+  'gif-plain': 'gif',
+  webp: 'webp',
+};
 
 export class PressOrder {
   @IsString() @Length(1, 200) name!: string;
@@ -72,11 +93,12 @@ const DIGITS = 4;
 
 /** Name of the file of a job's picture: the job's own, numbered where there are several. */
 export function frameName(
-  { name, first, last }: Pick<PressJob, 'name' | 'first' | 'last'>,
+  { name, first, last, format }: Pick<PressJob, 'name' | 'first' | 'last' | 'format'>,
   frame: number,
 ): string {
-  if (first === last) return name;
+  if (first === last && !isMoving(format)) return name;
   const dot = name.lastIndexOf('.');
   const number = String(frame).padStart(Math.max(DIGITS, String(last).length), '0');
-  return `${name.slice(0, dot)} ${number}${name.slice(dot)}`;
+  const ending = isMoving(format) ? '.png' : name.slice(dot);
+  return `${name.slice(0, dot)} ${number}${ending}`;
 }

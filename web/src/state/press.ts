@@ -2,7 +2,7 @@
 import { create } from 'zustand';
 import { cutTo } from '@wemlox/core/document';
 import { api } from './api.ts';
-import type { PressJob, PressOrder } from '@wemlox/wire';
+import { ENDINGS, type PressJob, type PressOrder } from '@wemlox/wire';
 import { useChoice } from './choice.ts';
 import { attempt, notify } from './notices.ts';
 import { lookOf, shotOf, useStudio } from './studio.ts';
@@ -24,7 +24,6 @@ export type PressSettings = Pick<
 
 /** Longest name of a file without its ending. */
 const LONGEST_FILE = 190;
-const ENDINGS = { png8: 'png', png16: 'png', 'exr-half': 'exr', 'exr-float': 'exr' } as const;
 
 /** Sends the present state to the press. */
 export async function sendToPress(settings: PressSettings): Promise<void> {

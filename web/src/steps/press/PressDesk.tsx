@@ -1,5 +1,6 @@
 /** Press: what leaves the studio. */
 import { Download, Send } from 'lucide-react';
+import { isMoving } from '@wemlox/wire';
 import { useState } from 'react';
 import { aspectOf } from '@wemlox/core/document';
 import { framesOf } from '@wemlox/core/motion/span';
@@ -24,6 +25,17 @@ const FORMATS = [
   ['exr-float', 'OpenEXR, float'],
 ] as const;
 
+const MOVING = [
+  ['webm-vp9', 'WebM, VP9'],
+  ['webm-av1', 'WebM, AV1'],
+  ['mp4', 'MP4, H.264'],
+  ['webp', 'WebP, moving'],
+  ['gif', 'GIF, dithered'],
+  ['gif-plain', 'GIF, not dithered'],
+] as const;
+/** Files without alpha. */
+const OPAQUE: readonly PressSettings['format'][] = ['webm-av1', 'mp4'];
+
 const LARGEST = 16_384;
 
 function Order() {
@@ -47,8 +59,10 @@ function Order() {
     denoise: 1,
     noise: 0,
   });
+  const several = moves && asked.last > asked.first;
+  const format = !several && isMoving(settings.format) ? 'png16' : settings.format;
   const height = Math.max(1, Math.round(width / aspect));
-  const exr = settings.format.startsWith('exr');
+  const exr = format.startsWith('exr');
   return (
     <Section title="To the press" aside={`${width} × ${height}`}>
       <NumberRow
@@ -134,17 +148,19 @@ function Order() {
       )}
       <ChoiceRow
         label="File"
-        value={settings.format}
-        options={FORMATS}
+        value={format}
+        options={several ? [...FORMATS, ...MOVING] : FORMATS}
         onChange={(format) =>
           set({ ...settings, format, layers: settings.layers && format.startsWith('exr') })
         }
       />
-      <SwitchRow
-        label="Alpha where nothing is behind"
-        value={settings.alpha}
-        onChange={(alpha) => set({ ...settings, alpha })}
-      />
+      {!OPAQUE.includes(format) && (
+        <SwitchRow
+          label="Alpha where nothing is behind"
+          value={settings.alpha}
+          onChange={(alpha) => set({ ...settings, alpha })}
+        />
+      )}
       {exr && (
         <SwitchRow
           label="Albedo, normal, depth and each light"
@@ -156,7 +172,7 @@ function Order() {
         type="button"
         className="btn btn-primary btn-sm mt-2 w-full"
         onClick={() =>
-          void sendToPress({ ...settings, ...(moves ? asked : { first: 0, last: 0 }), width, height })
+          void sendToPress({ ...settings, format, ...(moves ? asked : { first: 0, last: 0 }), width, height })
         }
       >
         <Send size={13} /> Send to the press
