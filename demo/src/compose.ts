@@ -5,6 +5,7 @@ import {
   newGrade,
   newLight,
   newLook,
+  newMove,
   newShot,
   newSurround,
   newProject,
@@ -17,7 +18,9 @@ import {
   type FontRef,
   type Light,
   type Look,
+  type Move,
   type Project,
+  type Shot,
   type Surround,
 } from '@wemlox/core/document';
 import { readyFinish } from '@wemlox/core/finish/readyFinishes';
@@ -31,6 +34,15 @@ const DEG = Math.PI / 180;
 
 const block = (id: string, text: string, font: FontRef, changes: Partial<Block>): Block =>
   newBlock(text, { id, font, letters: [...text].map((_, i) => `${id}-${i}`), ...changes });
+
+const TURN = 2 * Math.PI;
+const CAMERA_AROUND = 'shots/moving/camera/azimuth';
+
+/** The front, still, and the same for six seconds in which things move. */
+const shotsOf = (changes: Partial<Shot>, moves: Move[]): Shot[] => [
+  newShot({ id: 'front', name: 'Front', ...changes }),
+  newShot({ id: 'moving', name: 'Moving', seconds: 6, ...changes, moves }),
+];
 
 const painted = (id: string, name: string, changes: Partial<Surround> = {}): Surround =>
   newSurround({
@@ -230,7 +242,23 @@ function ostrel(): Project {
     ],
     pieces: [{ id: 'deck', kind: 'floor', on: true, at: 0, finish: 'wet-deck' }],
     looks: [dusk, gold, signal, shifting, tempered],
-    shots: [newShot({ id: 'front', name: 'Front' })],
+    shots: shotsOf({}, [
+      newMove('swing', CAMERA_AROUND, { id: 'harbour-swing', speed: 1 / 6, amount: 0.32 }),
+      newMove('turn', 'looks/dusk-chrome/surround/turn', { id: 'dusk-turn', speed: 1 / 6, amount: TURN }),
+      newMove('turn', 'looks/tide-shift/rig/shift-key/azimuth', {
+        id: 'shift-turn',
+        speed: 1 / 6,
+        amount: TURN,
+      }),
+      newMove('flicker', 'finishes/starboard-lamp/surface/emission_luminance', {
+        id: 'lamp-flicker',
+        flicker: 'candle',
+        speed: 2,
+        amount: 0.7,
+        letters: 'reading',
+        step: 0.25,
+      }),
+    ]),
   });
 }
 
@@ -315,7 +343,23 @@ function tideBar(): Project {
       { id: 'floor', kind: 'floor', on: false, at: 0, finish: 'deck-matte' },
     ],
     looks: [open, closed],
-    shots: [newShot({ id: 'front', name: 'Front', frame: '4:5' })],
+    shots: shotsOf({ frame: '4:5' }, [
+      newMove('flicker', 'finishes/shell-pink/surface/emission_luminance', {
+        id: 'pink-flicker',
+        flicker: 'tube',
+        speed: 3,
+        amount: 0.95,
+        seed: 12,
+        letters: 'random',
+        step: 0.5,
+      }),
+      newMove('breathe', 'finishes/ice-blue/surface/emission_luminance', {
+        id: 'ice-breathes',
+        speed: 0.5,
+        amount: 0.6,
+      }),
+      newMove('drift', CAMERA_AROUND, { id: 'bar-drift', speed: 1 / 6, amount: 0.25 }),
+    ]),
   });
 }
 
@@ -399,7 +443,18 @@ function cabinKeys(): Project {
       { id: 'floor', kind: 'floor', on: false, at: 0, finish: 'key-board' },
     ],
     looks: [brushed, brassy],
-    shots: [newShot({ id: 'front', name: 'Front' })],
+    shots: shotsOf({}, [
+      newMove('swing', 'looks/brushed-steel/rig/keys-key/azimuth', {
+        id: 'key-swing',
+        speed: 1 / 6,
+        amount: 1.1,
+      }),
+      newMove('swing', 'looks/purser-brass/rig/brass-strip/azimuth', {
+        id: 'strip-swing',
+        speed: 1 / 6,
+        amount: 0.9,
+      }),
+    ]),
   });
 }
 
@@ -455,7 +510,14 @@ function deckFive(): Project {
     finishes: [...['deck-glass', 'starboard-glass', 'sea-frost'].map(readyFinish), pale],
     pieces: [{ id: 'floor', kind: 'floor', on: true, at: 0, finish: 'pale-terrazzo' }],
     looks: [clear, frosted],
-    shots: [newShot({ id: 'front', name: 'Front' })],
+    shots: shotsOf({}, [
+      newMove('swing', CAMERA_AROUND, { id: 'sign-swing', speed: 1 / 6, amount: 0.4 }),
+      newMove('breathe', 'looks/frosted/rig/deck-back/strength', {
+        id: 'back-breathes',
+        speed: 1 / 3,
+        amount: 2,
+      }),
+    ]),
   });
 }
 
@@ -498,7 +560,18 @@ function saloon(): Project {
     ),
     pieces: [{ id: 'floor', kind: 'floor', on: true, at: 0, finish: 'deck-boards' }],
     looks: [wrapped, woven],
-    shots: [newShot({ id: 'front', name: 'Front' })],
+    shots: shotsOf({}, [
+      newMove('swing', 'looks/weathered/rig/saloon-sun/azimuth', {
+        id: 'sun-swing',
+        speed: 1 / 6,
+        amount: 0.9,
+      }),
+      newMove('swing', 'looks/canvas/rig/canvas-sun/azimuth', {
+        id: 'canvas-swing',
+        speed: 1 / 6,
+        amount: 0.9,
+      }),
+    ]),
   });
 }
 
@@ -527,7 +600,8 @@ export async function demoProjects(maker: SceneMaker): Promise<Record<string, Pr
     const [azimuth, elevation] = VIEWS[id];
     const shot = p.shots[0];
     shot.camera = { ...shot.camera, azimuth, elevation };
-    shot.camera = fitted(shot, scene.typeBox, id === 'tide-bar' ? 1.3 : 1.1);
+    const camera = fitted(shot, scene.typeBox, id === 'tide-bar' ? 1.3 : 1.1);
+    for (const each of p.shots) each.camera = { ...camera };
   }
   return projects;
 }

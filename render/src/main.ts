@@ -1,7 +1,8 @@
 /** ./wemlox render IN -o OUT: traces a project or a .glb file without database or browser. */
 import 'reflect-metadata';
-import { access, constants, readFile, stat, writeFile } from 'node:fs/promises';
-import { dirname, extname } from 'node:path';
+import { access, constants, mkdtemp, readFile, rm, stat, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { dirname, extname, join } from 'node:path';
 import { DocumentError, newGrade, type Grade } from '@wemlox/core/document';
 import {
   encodeExr,
@@ -11,6 +12,7 @@ import {
   type LinearPicture,
 } from '@wemlox/core/picture/files';
 import { shownAt } from '@wemlox/core/motion/shown';
+import { framesOf } from '@wemlox/core/motion/span';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import { findingText } from '@wemlox/core/preflight/words';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
@@ -20,6 +22,7 @@ import { lossToTell, meanSamples, noiseOf } from '@wemlox/core/trace/noise';
 import type { Eye } from '@wemlox/core/trace/eye';
 import { denoised } from './denoise.ts';
 import { readGlb } from './glb.ts';
+import { bindPictures } from './motionPicture.ts';
 import { outputOf, readOrder, UsageError, USAGE, type Order } from './order.ts';
 import { fileSources, openProjectFile } from './sources.ts';
 import { traceScene } from './threads.ts';
@@ -49,7 +52,14 @@ interface Subject {
   view: ((width: number, height: number) => Eye) | null;
 }
 
-async function projectSubjects(order: Order): Promise<(frame: number) => Promise<Subject>> {
+/** What is to be traced, picture by picture. */
+interface Subjects {
+  at: (frame: number) => Promise<Subject>;
+  /** Of the shot: its last picture, and its time; null for what has no time. */
+  shot: { last: number; rate: number; loops: boolean } | null;
+}
+
+async function projectSubjects(order: Order): Promise<Subjects> {
   if (order.surround)
     throw new UsageError('--surround is for .glb files; a project has surrounds of its own');
   const file = await openProjectFile(order.input);
@@ -59,7 +69,7 @@ async function projectSubjects(order: Order): Promise<(frame: number) => Promise
   if (order.bounces !== undefined) shot.bounces = order.bounces;
   const maker = new SceneMaker(fileSources(file), true);
   const said = new Set<string>();
-  return async (frame) => {
+  const at = async (frame: number) => {
     const shown = shownAt(project, look.id, shot.id, frame);
     const { scene, findings } = await maker.make(shown, look.id, shot.id, order.size?.[0] ?? PLAIN_WIDTH);
     for (const text of findings.filter((f) => f.grave).map(findingText)) {
@@ -68,10 +78,11 @@ async function projectSubjects(order: Order): Promise<(frame: number) => Promise
     }
     return { scene, grade: shown.looks.find((l) => l.id === look.id)!.grade, view: null };
   };
+  return { at, shot: { last: framesOf(shot) - 1, rate: shot.rate, loops: shot.loops } };
 }
 
 async function glbSubject(order: Order): Promise<Subject> {
-  if (order.look || order.shot || order.frames[1] > 0)
+  if (order.look || order.shot || order.moving || (order.frames?.[1] ?? 0) > 0)
     throw new UsageError('--look, --shot and --frames are for projects; a .glb file has none of them');
   const surround = order.surround
     ? readSurroundPicture(new Uint8Array(await readFile(order.surround)))
@@ -91,12 +102,13 @@ function encoded(
   film: Film,
   grade: Grade,
   groups: string[],
+  depth: 8 | 16,
 ): Uint8Array {
   const kind = extname(output);
   if (kind === '.exr')
     return encodeExr(picture, 'float', hasLayers(film) ? filmLayers(film, picture.data, groups) : undefined);
   if (kind === '.hdr') return encodeHdr(picture);
-  return encodePng(picture, grade, 16);
+  return encodePng(picture, grade, depth);
 }
 
 /** Says before the tracing, not after it, that the picture cannot be written. @throws Error */
@@ -112,10 +124,24 @@ async function checkOutput(output: string): Promise<void> {
 
 async function render(order: Order): Promise<void> {
   await checkOutput(order.output);
-  const subjectAt = extname(order.input) === '.glb' ? () => glbSubject(order) : await projectSubjects(order);
-  const [first, last] = order.frames;
-  for (let frame = first; frame <= last; frame++)
-    await renderOne(order, outputOf(order.output, frame), await subjectAt(frame));
+  const { at, shot }: Subjects =
+    extname(order.input) === '.glb'
+      ? { at: () => glbSubject(order), shot: null }
+      : await projectSubjects(order);
+  const [first, last] = order.frames ?? [0, shot?.last ?? 0];
+  const room = order.moving ? await mkdtemp(join(tmpdir(), 'wemlox-')) : null;
+  const pattern = room ? join(room, '######.png') : order.output;
+  try {
+    for (let frame = first; frame <= last; frame++)
+      await renderOne(order, outputOf(pattern, frame), await at(frame));
+    if (order.moving && shot) {
+      const moving = { rate: shot.rate, loops: shot.loops, alpha: order.moving !== 'mp4' };
+      await bindPictures(order.moving, join(room!, '%06d.png'), first, moving, order.output);
+      process.stderr.write(`${order.output}: ${last - first + 1} pictures\n`);
+    }
+  } finally {
+    if (room) await rm(room, { recursive: true, force: true });
+  }
 }
 
 async function renderOne(order: Order, output: string, { scene, grade, view }: Subject): Promise<void> {
@@ -141,7 +167,9 @@ async function renderOne(order: Order, output: string, { scene, grade, view }: S
   });
   const raw = { width, height, data: developed(traced.film, traced.samples) };
   const picture = order.denoise > 0 ? await denoised(raw, order.denoise, order.threads) : raw;
-  await writeFile(output, encoded(output, picture, traced.film, grade, scene.groups));
+  // colour is alpha-associated: what has no alpha is laid over black
+  if (order.moving === 'mp4') for (let i = 3; i < picture.data.length; i += 4) picture.data[i] = 1;
+  await writeFile(output, encoded(output, picture, traced.film, grade, scene.groups, order.moving ? 8 : 16));
   process.stderr.write(
     `${tty ? '\r' : ''}${output}: ${width}x${height}, ${Math.round(meanSamples(traced.film, traced.samples))} samples, noise ${noiseOf(traced.film, traced.samples).toFixed(4)}, ` +
       `${traced.wallSeconds.toFixed(1)} s\n`,

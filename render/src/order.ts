@@ -1,9 +1,9 @@
 /** What the command line asks for. */
 import { extname } from 'node:path';
 import { parseArgs } from 'node:util';
-import { MOST_FRAMES } from '@wemlox/wire';
+import { MOST_FRAMES, type MovingFormat } from '@wemlox/wire';
 
-export const USAGE = `usage: ./wemlox render IN.(wemlox|json) -o OUT.(exr|png|hdr) [--look NAME] [--shot NAME] [--frame N | --frames A-B] [OPTIONS]
+export const USAGE = `usage: ./wemlox render IN.(wemlox|json) -o OUT.(exr|png|hdr|webm|mp4|gif|webp) [--look NAME] [--shot NAME] [--frame N | --frames A-B] [OPTIONS]
        ./wemlox render IN.glb -o OUT.(exr|png|hdr) [--surround FILE.(hdr|exr)] [OPTIONS]
 pictures from A to B of a shot want a name with # for each digit of their numbers: -o 'ostrel-####.png'
 options: [--size WxH] [--samples N | --noise X] [--bounces N] [--seed N] [--passes albedo,normal,depth] [--denoise [AMOUNT]] [--threads N]
@@ -21,8 +21,10 @@ export interface Order {
   passes: boolean;
   look?: string;
   shot?: string;
-  /** Pictures of the shot, from the first to the last of them. */
-  frames: [number, number];
+  /** Pictures of the shot, from the first to the last of them; null for all of it. */
+  frames: [number, number] | null;
+  /** The moving picture that is asked for, if it is one. */
+  moving: MovingFormat | null;
   size: [number, number] | null;
   samples: number;
   noise: number;
@@ -41,6 +43,14 @@ function whole(name: string, text: string | undefined, least: number, most: numb
   }
   return n;
 }
+
+/** Files of moving pictures by their ending. */
+const MOVING: Readonly<Record<string, MovingFormat>> = {
+  '.webm': 'webm-vp9',
+  '.mp4': 'mp4',
+  '.gif': 'gif',
+  '.webp': 'webp',
+};
 
 /** The pictures asked for; the first of the shot when none is named. */
 function framesAsked(one: string | undefined, range: string | undefined): [number, number] {
@@ -95,8 +105,11 @@ export function readOrder(argv: string[]): Order {
   }
   const { values, positionals } = parsed;
   if (positionals.length !== 1 || !values.output) throw new UsageError('one project file and -o are needed');
-  if (!['.exr', '.png', '.hdr'].includes(extname(values.output))) {
-    throw new UsageError(`-o writes .exr, .png or .hdr, not "${extname(values.output)}"`);
+  const moving = MOVING[extname(values.output)] ?? null;
+  if (!moving && !['.exr', '.png', '.hdr'].includes(extname(values.output))) {
+    throw new UsageError(
+      `-o writes .exr, .png, .hdr, ${Object.keys(MOVING).join(', ')}, not "${extname(values.output)}"`,
+    );
   }
   let size: Order['size'] = null;
   if (values.size !== undefined) {
@@ -106,8 +119,9 @@ export function readOrder(argv: string[]): Order {
       throw new UsageError(`--size takes WxH, each 1 to 16384, not "${values.size}"`);
     }
   }
-  const frames = framesAsked(values.frame, values.frames);
-  if (frames[1] > frames[0] && !/#/.test(values.output))
+  const all = moving && values.frame === undefined && values.frames === undefined;
+  const frames = all ? null : framesAsked(values.frame, values.frames);
+  if (frames && frames[1] > frames[0] && !moving && !/#/.test(values.output))
     throw new UsageError('--frames needs an -o with # for each digit of their numbers');
   const unknown = values.passes?.split(',').find((name) => !PASSES.includes(name));
   if (unknown !== undefined) throw new UsageError(`--passes takes ${PASSES.join(', ')}, not "${unknown}"`);
@@ -127,6 +141,7 @@ export function readOrder(argv: string[]): Order {
     look: values.look,
     shot: values.shot,
     frames,
+    moving,
     size,
     noise,
     denoise,

@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url';
 import { promisify } from 'node:util';
 import { decode } from 'fast-png';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { packProject, type Project } from '@wemlox/core/document';
+import { newMove, packProject, type Project } from '@wemlox/core/document';
 import { readSurroundPicture } from '@wemlox/core/picture/files';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
 import { readOrder, UsageError } from '../src/order.ts';
@@ -152,6 +152,29 @@ describe('./wemlox render, asked for more', () => {
     const { code: usage, stderr: said } = await render(file, '-o', 'a.exr', '--what');
     expect(usage).toBe(2);
     expect(said.trim().split('\n')).toHaveLength(1);
+  });
+
+  it('makes pictures of a shot by their numbers, and a moving one of all of it', async () => {
+    const project = await demo();
+    const [shot] = project.shots;
+    Object.assign(shot, { seconds: 0.25, rate: 12 });
+    shot.moves.push(newMove('turn', `shots/${shot.id}/camera/azimuth`, { speed: 4, amount: 1 }));
+    const moving = join(folder, 'moving.wemlox');
+    await writeFile(moving, packProject({ project, assets: [] }));
+    const plain = ['--size', '40x24', '--samples', '1'];
+    const numbered = join(folder, 'n-###.png');
+    expect((await render(moving, '-o', numbered, '--frames', '1-2', ...plain)).code).toBe(0);
+    const [one, two] = await Promise.all(['001', '002'].map((n) => readFile(join(folder, `n-${n}.png`))));
+    expect(one.equals(two)).toBe(false);
+    // the same picture alone
+    await render(moving, '-o', join(folder, 'alone.png'), '--frame', '2', ...plain);
+    expect((await readFile(join(folder, 'alone.png'))).equals(two)).toBe(true);
+    const film = join(folder, 'all.webp');
+    const { code, stderr } = await render(moving, '-o', film, ...plain);
+    expect([code, stderr.trim().split('\n').at(-1)]).toEqual([0, `${film}: 3 pictures`]);
+    expect((await readFile(film)).toString('latin1').split('ANMF')).toHaveLength(4);
+    expect(await render(moving, '-o', join(folder, 'x.png'), '--frames', '0-2')).toMatchObject({ code: 2 });
+    expect(await render(moving, '-o', numbered, '--frames', '2-1')).toMatchObject({ code: 2 });
   });
 
   it('tells how far it is where there is no terminal', async () => {

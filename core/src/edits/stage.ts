@@ -1,18 +1,22 @@
 /** Edits of what stands around the type, and of the camera. */
 import {
+  cutName,
   fitting,
   MOST,
+  newId,
   newPiece,
   PIECE_NAMES,
   plainFinish,
   plainSurface,
   type Camera,
   type Finish,
+  type Move,
   type PieceKind,
   type Project,
+  type Track,
 } from '../document/index.ts';
 import { CAMERA } from '../document/parameters.ts';
-import { found, freeName, room, within, type Edit } from './edit.ts';
+import { EditRefused, found, freeName, named, room, within, type Edit } from './edit.ts';
 
 /** What a piece comes in: a grey that leaves the picture to the type. */
 const quietMatte = (id: string, name: string): Finish =>
@@ -62,6 +66,45 @@ export const dressPiece = (project: Project, id: string, finish: string | null):
     found(p.pieces, id, 'piece').finish = finish;
   },
 });
+
+/** Adds a shot under an identifier: another's camera, frame and time, and what moves in it. */
+export function addShot(project: Project, source: string, id: string): Edit {
+  room(project.shots, MOST.shots, 'shots');
+  const shot = found(project.shots, source, 'shot');
+  const [from, to] = [`shots/${source}/`, `shots/${id}/`];
+  const taken = <T extends Track | Move>(all: readonly T[]): T[] =>
+    all.map((m) => ({
+      ...structuredClone(m),
+      id: newId(),
+      address: m.address.startsWith(from) ? `${to}${m.address.slice(from.length)}` : m.address,
+    }));
+  return {
+    label: 'New shot',
+    make: (p) => {
+      const made = { ...structuredClone(shot), id, tracks: taken(shot.tracks), moves: taken(shot.moves) };
+      p.shots.push(named(made, p.shots));
+    },
+  };
+}
+
+export const renameShot = (_project: Project, id: string, name: string): Edit => ({
+  label: `Name → ${name}`,
+  make: (p) => {
+    found(p.shots, id, 'shot').name = cutName(name);
+  },
+});
+
+/** Removes a shot. @throws EditRefused for the last */
+export function removeShot(project: Project, id: string): Edit {
+  const shot = found(project.shots, id, 'shot');
+  if (project.shots.length < 2) throw new EditRefused('a project keeps at least one shot');
+  return {
+    label: `Remove ${shot.name}`,
+    make: (p) => {
+      p.shots = p.shots.filter((s) => s.id !== id);
+    },
+  };
+}
 
 /** Moves a shot's camera; what is beyond its parameters' ranges is brought into them. */
 export const moveCamera = (

@@ -19,6 +19,7 @@ import {
   newMove,
   newPanel,
   newProject,
+  newShot,
   newTrack,
   openDocument,
   PANEL_SHAPES,
@@ -53,6 +54,7 @@ function plain(): Project {
     newTrack(`looks/${project.looks[0].id}/grade/exposure`, [newKey(0, [0]), newKey(1, [1])]),
   );
   project.shots[0].moves.push(newMove('swing', `shots/${project.shots[0].id}/camera/azimuth`));
+  project.shots.push(newShot({ name: 'Close' }));
   return project;
 }
 
@@ -114,6 +116,9 @@ const MAKERS: Record<string, Maker> = {
       letters: pick(LETTER_ORDERS, b),
     }),
   removeMove: (p, [a]) => edits.removeMove(p, shot(p), pick(p.shots[0].moves, a)?.id ?? 'none'),
+  addShot: (p, [a]) => edits.addShot(p, pick(p.shots, a).id, newId()),
+  renameShot: (p, [a], text) => edits.renameShot(p, pick(p.shots, a).id, text),
+  removeShot: (p, [a]) => edits.removeShot(p, pick(p.shots, a).id),
   standLight: (p, [l, n, x, y, z]) => edits.standLight(p, look(p, l), light(p, l, n), [x, y, z]),
   timed: (p, [a, b, c, d, e], text) => {
     const frame = Number.isFinite(d) ? Math.abs(Math.floor(d)) : 0;

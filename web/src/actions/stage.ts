@@ -6,7 +6,8 @@ import { cameraFrame, fitted, frontView, inFrame } from '@wemlox/core/stage/came
 import { choose } from '../state/choice.ts';
 import { useFocusing } from '../state/focusing.ts';
 import { useShown } from '../state/shown.ts';
-import { perform, shotOf } from '../state/studio.ts';
+import { goToFrame, perform, shotOf, useStudio } from '../state/studio.ts';
+import { stop, useTime } from '../state/time.ts';
 import { typeSize } from './type.ts';
 
 /** Distance behind the type at which a wall stands, metres. */
@@ -39,6 +40,26 @@ export const moveCamera = (label: string, move: (camera: Camera) => Camera, join
     const shot = shotOf(p);
     return edits.moveCamera(p, shot.id, label, move(shot.camera), join);
   });
+
+/** Opens another shot, at its beginning. */
+export function chooseShot(id: string): void {
+  stop();
+  useTime.setState({ keys: [], row: null });
+  goToFrame(0);
+  choose({ shot: id });
+}
+
+/** Adds a shot that begins as the one in use is, and opens it. */
+export function addShot(): void {
+  const id = newId();
+  if (perform((p) => edits.addShot(p, shotOf(p).id, id))) chooseShot(id);
+}
+
+export function removeShot(id: string): void {
+  if (perform((p) => edits.removeShot(p, id))) chooseShot(shotOf(useStudio.getState().project).id);
+}
+
+export const renameShot = (id: string, name: string) => perform((p) => edits.renameShot(p, id, name));
 
 export function fitFrame(front: boolean): void {
   const box = useShown.getState().scene?.typeBox;

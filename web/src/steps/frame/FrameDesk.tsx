@@ -7,6 +7,7 @@ import { FocusTools } from './FocusTools.tsx';
 import { MotionDesk } from './MotionDesk.tsx';
 import { Overview } from './Overview.tsx';
 import { PieceRows } from './PieceRows.tsx';
+import { Shots } from './Shots.tsx';
 
 const TIME = ['seconds', 'rate', 'loops'];
 /** Rates that are asked for most, pictures a second. */
@@ -17,6 +18,7 @@ export function FrameDesk() {
   return (
     <>
       <MotionDesk />
+      <Shots />
       <Section title="Camera">
         <div className="flex gap-1.5 pb-1.5">
           <button type="button" className="btn btn-xs" onClick={() => fitFrame(true)}>
