@@ -16,7 +16,8 @@ import { useLook } from '../state/chosen.ts';
 import { numberText } from '../state/language.ts';
 import { isBalanced, rowName, useBalance, useLightChart } from '../state/light.ts';
 import { useShown } from '../state/shown.ts';
-import { perform, shotOf, useStudio } from '../state/studio.ts';
+import { perform, useStudio } from '../state/studio.ts';
+import { useShot } from '../state/time.ts';
 
 /** What is wrong with the light of the picture, the gravest first; nothing while it is weighed otherwise. */
 export function useLightFindings(): LightFinding[] {
@@ -24,7 +25,7 @@ export function useLightFindings(): LightFinding[] {
   const balanced = useBalance(isBalanced);
   const scene = useShown((v) => v.scene);
   const typeBox = scene?.typeBox;
-  const camera = useStudio((s) => shotOf(s.seen).camera);
+  const { camera } = useShot();
   const { rig, grade } = useLook();
   const pieces = useStudio((s) => s.seen.pieces);
   return useMemo(() => {

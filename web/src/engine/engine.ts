@@ -107,7 +107,7 @@ export class Engine {
       useStudio.subscribe(() => this.update()),
       useTrial.subscribe(() => this.tryOn()),
       useChoice.subscribe((now, before) => {
-        if (now.lookId !== before.lookId) this.update();
+        if (now.lookId !== before.lookId || now.shot !== before.shot) this.update();
         if (now.mode !== before.mode) draft.setLookedAt(now.mode === 'draft');
         if (now.mode !== before.mode || now.samples !== before.samples) this.settle();
         if (now.clean !== before.clean) void this.setClean(now.clean);

@@ -1,12 +1,12 @@
 /** The place that is under the pointer in the chart, marked on the letter in the picture. */
 import type { FrameRect } from '../engine/draft.ts';
 import { useHover } from '../state/choice.ts';
-import { shotOf, useStudio } from '../state/studio.ts';
+import { useShot } from '../state/time.ts';
 import { onStage } from './projection.ts';
 
 export function HoverMark({ frame }: { frame: FrameRect }) {
   const point = useHover((h) => h.point);
-  const camera = useStudio((s) => shotOf(s.seen).camera);
+  const { camera } = useShot();
   const at = point && onStage(camera, frame, point);
   if (!at) return null;
   return (

@@ -4,7 +4,8 @@ import type { Block, Camera, CurveNode } from '@wemlox/core/document';
 import { courseOf } from '@wemlox/core/plane/curve';
 import { bendBaseline, bendTube } from '@wemlox/core/edits';
 import { useChosenBlock } from '../state/chosen.ts';
-import { perform, shotOf, useStudio } from '../state/studio.ts';
+import { perform } from '../state/studio.ts';
+import { useShot } from '../state/time.ts';
 import type { BandBlock } from '../workers/messages.ts';
 import type { FrameRect } from '../engine/draft.ts';
 import { inPlane, inWorld, onStage } from './projection.ts';
@@ -196,7 +197,7 @@ function Curve({
 
 export function SetMarks({ frame }: { frame: FrameRect }) {
   const block = useChosenBlock();
-  const camera = useStudio((s) => shotOf(s.seen).camera);
+  const { camera } = useShot();
   const shaped = useShown((v) => v.blocks.find((b) => b.block === block?.id));
   if (!block || frame.width <= 16) return null;
   const marks = shaped ? marksOf(block, shaped) : [];

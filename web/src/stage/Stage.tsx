@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { aspectOf } from '@wemlox/core/document';
 import { choose, useChoice } from '../state/choice.ts';
-import { shotOf, useStudio } from '../state/studio.ts';
+import { useShot } from '../state/time.ts';
 import { Compared } from './Compared.tsx';
 import { PICTURE } from './drop.ts';
 import { Draft, type FrameRect } from '../engine/draft.ts';
@@ -42,7 +42,7 @@ export function Stage() {
   const tracedCanvas = useRef<HTMLCanvasElement>(null);
   const [parts, setParts] = useState<{ draft: Draft; engine: Engine } | null>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
-  const shape = useStudio((s) => shotOf(s.seen).frame);
+  const { frame: shape } = useShot();
   const mode = useChoice((c) => c.mode);
   const handles = useChoice((c) => c.handles);
   const fresh = useShown((v) => v.fresh);

@@ -1,7 +1,9 @@
 /** Time of the open shot: playing it, and what of its keys is in hand. Not part of the document. */
 import { create } from 'zustand';
+import type { Shot } from '@wemlox/core/document';
 import type { KeyRef } from '@wemlox/core/edits';
 import { framesOf } from '@wemlox/core/motion/span';
+import { useChoice } from './choice.ts';
 import { goToFrame, shotOf, useStudio } from './studio.ts';
 
 interface Time {
@@ -18,7 +20,11 @@ export const useTime = create<Time>()(() => ({ playing: false, keys: [], row: nu
 export const useFrame = () => useStudio((s) => Math.floor(s.frame));
 
 /** The shot in use, as it is seen. */
-export const useShot = () => useStudio((s) => shotOf(s.seen));
+export function useShot(): Shot {
+  // another shot may be chosen while the document stays as it is
+  useChoice((c) => c.shot);
+  return useStudio((s) => shotOf(s.seen));
+}
 
 /** Takes keys in hand; those that are in hand already stay so. */
 export const takeKeys = (keys: readonly KeyRef[], more = false) =>

@@ -3,11 +3,11 @@ import { useMemo } from 'react';
 import type { Shot } from '@wemlox/core/document';
 import { motionName } from '@wemlox/core/edits';
 import { seams } from '@wemlox/core/motion/seams';
-import { shotOf, useStudio } from '../../state/studio.ts';
+import { useStudio } from '../../state/studio.ts';
 
 export function SeamMark({ shot }: { shot: Shot }) {
   const project = useStudio((s) => s.project);
-  const open = useMemo(() => seams(project, shotOf(project).id), [project]);
+  const open = useMemo(() => seams(project, shot.id), [project, shot.id]);
   if (!shot.loops || shot.tracks.length + shot.moves.length === 0) return null;
   return open.length === 0 ? (
     <span className="quiet text-xs">the loop closes</span>

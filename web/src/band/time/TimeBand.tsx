@@ -4,7 +4,7 @@ import { useMemo, useRef, useState } from 'react';
 import { motionsOf } from '@wemlox/core/motion/seen';
 import { framesOf, lengthOf } from '@wemlox/core/motion/span';
 import { secondsText, typedFrame } from '../../desk/typedFrame.ts';
-import { goToFrame, shotOf, useStudio } from '../../state/studio.ts';
+import { goToFrame, useStudio } from '../../state/studio.ts';
 import { stop, takeKeys, togglePlay, useFrame, useShot, useTime } from '../../state/time.ts';
 import { KeyTools } from './KeyTools.tsx';
 import { MotionRow, ROW_HEIGHT } from './MotionRow.tsx';
@@ -52,8 +52,8 @@ function FrameField() {
 
 export function TimeBand() {
   const project = useStudio((s) => s.project);
-  const shot = useMemo(() => shotOf(project), [project]);
   const seenShot = useShot();
+  const shot = project.shots.find((s) => s.id === seenShot.id) ?? seenShot;
   const playing = useTime((t) => t.playing);
   const frame = useStudio((s) => s.frame);
   const area = useRef<HTMLDivElement>(null);

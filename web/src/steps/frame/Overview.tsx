@@ -224,6 +224,7 @@ function View({ side }: { side: Side }) {
               y={y - high / 2}
               width={deep}
               height={high}
+              transform={side === PLAN ? `rotate(${(-b.place.turn * 180) / Math.PI} ${x} ${y})` : undefined}
               fill="var(--color-base-content)"
               fillOpacity={0.55}
             />

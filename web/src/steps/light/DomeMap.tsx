@@ -11,7 +11,8 @@ import { currentLook } from '../../actions/document.ts';
 import { choose, useChoice } from '../../state/choice.ts';
 import { useLook } from '../../state/chosen.ts';
 import { numberText } from '../../state/language.ts';
-import { perform, shotOf, useStudio } from '../../state/studio.ts';
+import { perform } from '../../state/studio.ts';
+import { useShot } from '../../state/time.ts';
 import { join, useTogether } from '../../state/together.ts';
 
 import { LABEL_SIZE, labelsOf, shortName } from './domeLabels.ts';
@@ -54,7 +55,7 @@ export function DomeMap() {
   const look = useLook();
   const marks = useMemo(() => marksOf(look), [look]);
   const chosen = useChoice((c) => c.light ?? c.panel);
-  const camera = useStudio((s) => shotOf(s.seen).camera);
+  const { camera } = useShot();
   const svg = useRef<SVGSVGElement>(null);
   const others = useTogether((t) => t.others);
   const mark = marks.find((m) => m.id === chosen);

@@ -9,7 +9,7 @@ import { engine } from '../../engine/engine.ts';
 import { useShown } from '../../state/shown.ts';
 import { downloadPicture } from '../../actions/files.ts';
 import { sendToPress, type PressSettings } from '../../state/press.ts';
-import { shotOf, useStudio } from '../../state/studio.ts';
+
 import { useFrame, useShot } from '../../state/time.ts';
 
 const FILES = [
@@ -39,9 +39,9 @@ const OPAQUE: readonly PressSettings['format'][] = ['webm-av1', 'mp4'];
 const LARGEST = 16_384;
 
 function Order() {
-  const aspect = useStudio((s) => aspectOf(shotOf(s.seen).frame));
   const [width, setWidth] = useState(1920);
   const shot = useShot();
+  const aspect = aspectOf(shot.frame);
   const frame = useFrame();
   const last = framesOf(shot) - 1;
   const moves = shot.tracks.length + shot.moves.length > 0;

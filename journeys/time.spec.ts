@@ -1,0 +1,199 @@
+/** What moves: keys from the desks, moves by themselves, the band of time, shots, and moving pictures from the press. */
+import { expect, test, type Page } from '@playwright/test';
+import type { Project } from '@wemlox/core/document';
+import { documentOf, meanOf, number, step, traced } from './hands.ts';
+import { OwnStudio } from './server.ts';
+
+let studio: OwnStudio;
+test.beforeAll(async () => {
+  studio = await OwnStudio.open();
+});
+test.afterAll(() => studio.end());
+
+const desk = (page: Page) => page.getByRole('complementary', { name: 'Desk' });
+const band = (page: Page) => page.getByTestId('time');
+
+/** Picks a way of the peg beside a row. */
+async function peg(page: Page, parameter: string, way: string): Promise<void> {
+  await desk(page)
+    .getByRole('button', { name: new RegExp(`^${parameter} over time`) })
+    .first()
+    .click();
+  await page.getByRole('menuitem', { name: way, exact: true }).click();
+}
+
+/** Looks at a picture of the shot, traced. */
+async function at(page: Page, frame: string, samples = 4): Promise<void> {
+  const field = band(page).getByLabel('Picture of the shot');
+  await field.fill(frame);
+  await field.press('Enter');
+  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+  await traced(page, samples);
+}
+
+const shotOf = (project: Project) => project.shots[0]!;
+/** How bright the left and the right of the picture are. */
+const sides = async (page: Page) => {
+  const seen = page.getByTestId('traced');
+  const [left, right] = [await meanOf(seen, [0, 0.4], [0.2, 0.8]), await meanOf(seen, [0.6, 1], [0.2, 0.8])];
+  return [left, right].map((rgb) => rgb.reduce((a, b) => a + b, 0)) as [number, number];
+};
+
+test('a point light travels over the word from first to last letter and behind it while its colour changes', async ({
+  page,
+}) => {
+  await page.goto(`${studio.url}/p/ostrel/gold-leaf/light`);
+  await traced(page, 1);
+  await page.getByRole('option', { name: 'No surround' }).click();
+  for (const name of ['Key', 'Fill', 'Rim']) {
+    await page
+      .getByTestId('dome')
+      .getByRole('button', { name: new RegExp(`^${name}:`) })
+      .locator('.mark')
+      .click();
+    await desk(page)
+      .getByRole('button', { name: /^Remove / })
+      .click();
+  }
+  await desk(page).getByRole('button', { name: 'Point', exact: true }).click();
+  await desk(page).getByRole('radio', { name: 'Free' }).click();
+  await number(desk(page), 'Out', '0.5');
+  await number(desk(page), 'Across', '0');
+  await number(desk(page), 'Strength', '20');
+  await peg(page, 'Place', 'Passes along the word');
+  await desk(page).getByRole('radio', { name: 'Colour' }).first().click();
+  await peg(page, 'Colour', 'Key here');
+
+  await step(page, 'Frame');
+  await expect(band(page).getByText('the loop closes')).toBeVisible();
+  // at the beginning it stands at the first letter, a third on at the last, and on its way back behind the type
+  await at(page, '0');
+  const first = await sides(page);
+  expect(first[0]).toBeGreaterThan(1.5 * first[1]);
+  await at(page, '2 s');
+  const last = await sides(page);
+  expect(last[1]).toBeGreaterThan(1.5 * last[0]);
+  await at(page, '72');
+  const behind = await sides(page);
+  expect(behind[0] + behind[1]).toBeLessThan(0.65 * (last[0] + last[1]));
+
+  // its colour is set at another time, and so is keyed
+  await at(page, '48');
+  await step(page, 'Light');
+  const hex = desk(page).getByLabel('Colour, hexadecimal').first();
+  await hex.fill('#2040ff');
+  await hex.press('Enter');
+  const keyed = await documentOf(page, studio);
+  const track = shotOf(keyed).tracks.find((t) => t.address.endsWith('/colour'))!;
+  expect(track.keys.map((k) => k.at)).toEqual([0, 2]);
+  expect(track.keys[1]!.value[2]).toBe(1);
+  const light = keyed.looks.find((l) => l.id === 'gold-leaf')!.rig[0]!;
+  expect(light.colour).toEqual(track.keys[0]!.value);
+  await step(page, 'Frame');
+  await at(page, '48', 6);
+  const blue = await meanOf(page.getByTestId('traced'), [0.6, 1], [0.2, 0.8]);
+  expect(blue[2]).toBeGreaterThan(blue[0]);
+
+  // keys are taken in hand, moved by the keyboard, copied, given another way, and taken back
+  const key = band(page).getByRole('button', { name: /^Key of Colour of .* at 2\.00 s/ });
+  await key.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(band(page).getByRole('button', { name: /^Key of Colour of .* at 2\.04 s/ })).toBeVisible();
+  await desk(page).getByRole('radio', { name: 'Goes beyond', exact: true }).click();
+  await at(page, '60', 1);
+  await band(page).getByRole('button', { name: 'Copy here' }).click();
+  const moved = shotOf(await documentOf(page, studio)).tracks.find((t) => t.address.endsWith('/colour'))!;
+  expect(moved.keys.map((k) => Math.round(k.at * 24))).toEqual([0, 49, 60]);
+  expect(moved.keys[1]).toMatchObject({ ease: 'eased', y2: 1.4 });
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
+  await expect
+    .poll(
+      async () =>
+        shotOf(await documentOf(page, studio)).tracks.find((t) => t.address.endsWith('/colour'))!.keys,
+    )
+    .toEqual(track.keys);
+  // played, the time goes on by itself
+  await page.keyboard.press('p');
+  await expect
+    .poll(async () => Number(await band(page).getByLabel('Picture of the shot').inputValue()))
+    .not.toBe(60);
+  await page.keyboard.press('p');
+  await expect(band(page).getByRole('button', { name: 'Play' })).toBeVisible();
+});
+
+test('a neon word flickers letter by letter, its wall follows, and the press makes one file of it by a node', async ({
+  page,
+}) => {
+  studio.startNode();
+  await page.goto(`${studio.url}/p/tide-bar/open-late/frame`);
+  await traced(page, 1);
+  await desk(page).getByRole('radio', { name: 'Moving' }).click();
+  await expect(band(page).getByRole('group', { name: /^Luminance of Shell neon/i })).toBeVisible();
+  // letters are lit unlike each other at most times
+  const seen = page.getByTestId('traced');
+  const means: string[] = [];
+  for (const frame of ['0', '10', '55']) {
+    await at(page, frame, 2);
+    means.push((await meanOf(seen, [0.2, 0.8], [0.1, 0.5])).map((v) => Math.round(v)).join());
+  }
+  expect(new Set(means).size).toBeGreaterThan(1);
+  // a shot of its own, shorter
+  await desk(page).getByRole('button', { name: 'Shot', exact: true }).click();
+  await number(desk(page), 'Length', '0.25');
+  const made = (await documentOf(page, studio)) as Project;
+  expect(made.shots).toHaveLength(3);
+  expect(made.shots[2]!.moves).toHaveLength(made.shots[1]!.moves.length);
+  expect(made.shots[2]!.moves.some((m) => m.address.startsWith(`shots/${made.shots[2]!.id}/`))).toBe(true);
+
+  await step(page, 'Press');
+  await desk(page).getByRole('radio', { name: 'Of the shot' }).click();
+  await number(desk(page), 'Width', '64');
+  await number(desk(page), 'Samples', '2');
+  await desk(page).getByLabel('File', { exact: true }).selectOption('webm-vp9');
+  await page.getByRole('button', { name: 'Send to the press' }).click();
+  const job = page.getByRole('list', { name: 'Press queue' }).getByRole('listitem').first();
+  await expect(job).toHaveAttribute('data-job', 'done', { timeout: 120_000 });
+  await expect(job).toContainText('6 pictures');
+  const [file, zip] = await Promise.all(
+    ['File', '6 as .zip'].map(async (name) => {
+      const href = await job.getByRole('link', { name }).getAttribute('href');
+      return new Uint8Array(await (await fetch(studio.url + href!)).arrayBuffer());
+    }),
+  );
+  // EBML, and a zip's first entry
+  expect([...file!.slice(0, 4)]).toEqual([0x1a, 0x45, 0xdf, 0xa3]);
+  expect([...zip!.slice(0, 4)]).toEqual([0x50, 0x4b, 3, 4]);
+  expect(new TextDecoder('latin1').decode(zip).match(/ 000[0-5]\.png/g)!.length).toBeGreaterThanOrEqual(6);
+  await studio.killNode();
+});
+
+test('focus is picked in the picture and solved for the word; the camera is dragged in the overview', async ({
+  page,
+}) => {
+  await page.goto(`${studio.url}/p/deck-5/frosted/frame`);
+  await traced(page, 1);
+  const camera = async () => shotOf(await documentOf(page, studio)).camera;
+  const before = await camera();
+  await desk(page).getByRole('button', { name: 'Focus on …' }).click();
+  const stage = (await page.getByTestId('stage').boundingBox())!;
+  await page.mouse.click(stage.x + stage.width / 2, stage.y + stage.height * 0.62);
+  await expect(page.getByTestId('sharp')).toHaveText(/^Sharp from [\d.]+ m?m to /);
+  const focused = await camera();
+  expect(focused.blurs).toBe(true);
+  expect(Math.abs(focused.focus - before.distance)).toBeLessThan(before.distance / 2);
+  await desk(page).getByRole('button', { name: 'All of the word' }).click();
+  const solved = await camera();
+  expect(solved.aperture).not.toBeCloseTo(focused.aperture, 3);
+
+  const mark = page.getByTestId('plan').getByRole('button', { name: /^Camera/ });
+  await mark.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect.poll(async () => (await camera()).azimuth).toBeGreaterThan(before.azimuth);
+  expect((await camera()).target).toEqual(before.target);
+  // the far end of the aperture blurs the picture's far parts: what is sharp stays
+  await number(desk(page), 'Roll', '10');
+  expect((await camera()).roll).toBeCloseTo((10 * Math.PI) / 180, 6);
+  await desk(page).getByRole('radio', { name: 'Parallel' }).click();
+  await traced(page, 1);
+  await expect(desk(page).getByLabel('Aperture f/', { exact: true })).toHaveCount(0);
+});
