@@ -5,7 +5,8 @@ export default defineConfig({
   outputDir: './results',
   timeout: 300_000,
   expect: { timeout: 60_000 },
-  workers: 1,
+  // journeys wait more than they work: for pages, for pictures, for each other’s answers
+  workers: 2,
   retries: 0,
   reporter: [['list'], ['json']],
   use: {
