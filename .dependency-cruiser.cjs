@@ -13,7 +13,7 @@ const CORE = {
   exchange: ['document', 'finish', 'texture'],
   light: ['document'],
   stage: ['document'],
-  motion: ['document', 'finish', 'light'],
+  motion: ['document', 'finish', 'light', 'stage'],
   edits: ['document', 'finish', 'light', 'motion'],
   preflight: ['document'],
   scene: [

@@ -26,6 +26,7 @@ import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
 import { easedShare, READY_WAYS } from '../../src/motion/easing.ts';
 import { flickered } from '../../src/motion/flicker.ts';
 import { asNumbers, isKeyed, seenAt } from '../../src/motion/seen.ts';
+import { motionFindings } from '../../src/motion/findings.ts';
 import { shownAt } from '../../src/motion/shown.ts';
 import { framesOf, lengthOf, timeOf } from '../../src/motion/span.ts';
 import { valueOf } from '../../src/motion/tracks.ts';
@@ -368,6 +369,71 @@ describe('edits at a time', () => {
     expect(inverses.filter((i) => i.length > 0).length).toBeGreaterThan(80);
     for (const inverse of inverses.reverse()) p = applyPatches(p, inverse);
     expect(JSON.stringify(p)).toBe(before);
+  });
+});
+
+describe('findings of a shot', () => {
+  const centre: [number, number, number] = [0, 0.16, 0];
+  const letters = [
+    { min: [-0.5, 0, -0.05] as [number, number, number], max: [0.5, 0.3, 0.05] as [number, number, number] },
+  ];
+  const found = (change: (p: Project) => void) => {
+    const p = plain();
+    shotOf(p).camera.target = [...centre];
+    change(p);
+    return motionFindings(p, p.looks[0].id, shotOf(p).id, letters, centre);
+  };
+  const linear = (at: number, v: number) => newKey(at, [v], { ease: 'linear' });
+
+  it('tell a loop that jumps by how much, and none that closes', () => {
+    const jumps = found((p) => {
+      shotOf(p).tracks = [newTrack(of(p, 'strength'), [linear(0, 0), linear(2, 47)])];
+    });
+    expect(jumps).toEqual([expect.objectContaining({ kind: 'loop jumps' })]);
+    // from 46.02 back to 0, where it goes by 0.98 else
+    expect((jumps[0] as { times: number }).times).toBeCloseTo(47, 0);
+    for (const ends of ['close', 'return'] as const)
+      expect(
+        found((p) => {
+          shotOf(p).tracks = [newTrack(of(p, 'strength'), [linear(0, 0), linear(1, 47)], { ends })];
+        }),
+      ).toEqual([]);
+    expect(
+      found((p) => {
+        shotOf(p).loops = false;
+        shotOf(p).tracks = [newTrack(of(p, 'strength'), [linear(0, 0), linear(2, 47)])];
+      }),
+    ).toEqual([]);
+  });
+
+  it('tell flicker that is too fast, exposure that jumps, and what goes through letters and walls, with the picture', () => {
+    expect(
+      found((p) => {
+        shotOf(p).moves = [newMove('flicker', glow(p), { speed: 20 })];
+      }).map((f) => f.kind),
+    ).toEqual(['flicker too fast']);
+    expect(
+      found((p) => {
+        const keys = [newKey(0, [0], { ease: 'hold' }), newKey(1, [3], { ease: 'hold' })];
+        shotOf(p).tracks = [newTrack(`looks/${p.looks[0].id}/grade/exposure`, keys)];
+      }),
+    ).toContainEqual({ kind: 'exposure jumps', address: expect.any(String), frame: 24, stops: 3 });
+    // the camera goes in from two metres to a hundredth: within 0.05 from 1.86 s on
+    const through = found((p) => {
+      Object.assign(shotOf(p), { loops: false });
+      Object.assign(shotOf(p).camera, { azimuth: 0, elevation: 0 });
+      shotOf(p).tracks = [newTrack(`shots/${shotOf(p).id}/camera/distance`, [linear(0, 2), linear(1.9, 0.01)])];
+    });
+    expect(through).toEqual([{ kind: 'camera in the type', frame: 45 }]);
+    expect(
+      found((p) => {
+        Object.assign(lamp(p), { stands: 'free', place: [-1, 0, 0] });
+        shotOf(p).tracks = [
+          newTrack(of(p, 'place'), [newKey(0, [-1, 0, 0], { ease: 'linear' }), newKey(2, [1, 0, 0])]),
+        ];
+        shotOf(p).loops = false;
+      }),
+    ).toEqual([{ kind: 'light in the type', light: 'Lamp', frame: 13 }]);
   });
 });
 

@@ -7,9 +7,9 @@ import { secondsText, typedFrame } from '../../desk/typedFrame.ts';
 import { goToFrame, useStudio } from '../../state/studio.ts';
 import { stop, takeKeys, togglePlay, useFrame, useShot, useTime } from '../../state/time.ts';
 import { KeyTools } from './KeyTools.tsx';
+import { MotionAdvice } from './MotionAdvice.tsx';
 import { MotionRow, ROW_HEIGHT } from './MotionRow.tsx';
 import { Ruler } from './Ruler.tsx';
-import { SeamMark } from './SeamMark.tsx';
 
 /** Width of the names, pixels. */
 export const NAMES = 190;
@@ -109,7 +109,7 @@ export function TimeBand() {
         <FrameField />
         <KeyTools />
         <span className="grow" />
-        <SeamMark shot={seenShot} />
+        <MotionAdvice />
       </div>
       <div ref={area} className="relative min-h-0 grow overflow-y-auto overflow-x-hidden">
         <Ruler shot={seenShot} names={NAMES} />

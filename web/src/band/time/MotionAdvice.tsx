@@ -1,0 +1,99 @@
+/** What can go wrong in the shot's time, each with the way there or a mend. */
+import { useMemo } from 'react';
+import { motionName, setParameter } from '@wemlox/core/edits';
+import { motionFindings, type MotionFinding } from '@wemlox/core/motion/findings';
+import { centreOf } from '@wemlox/core/stage/camera';
+import { engine } from '../../engine/engine.ts';
+import { useChoice } from '../../state/choice.ts';
+import { numberText } from '../../state/language.ts';
+import { useShown } from '../../state/shown.ts';
+import { goToFrame, lookOf, perform, useStudio } from '../../state/studio.ts';
+import { stop, useShot } from '../../state/time.ts';
+
+function useFindings(): MotionFinding[] {
+  const project = useStudio((s) => s.project);
+  const shot = useShot().id;
+  const lookId = useChoice((c) => c.lookId);
+  const scene = useShown((v) => v.scene);
+  return useMemo(() => {
+    if (!scene) return [];
+    const draft = engine()?.draft;
+    const letters = project.blocks.flatMap((b) =>
+      b.letters.flatMap((letter) => draft?.boxOf(b.id, letter) ?? []),
+    );
+    const centre = centreOf(scene.typeBox);
+    return motionFindings(project, lookOf(project, lookId).id, shot, letters, centre);
+    // the letters are those of the scene at hand
+  }, [project, shot, lookId, scene]);
+}
+
+function said(finding: MotionFinding): string {
+  const { project } = useStudio.getState();
+  switch (finding.kind) {
+    case 'loop jumps':
+      return `The loop jumps: ${motionName(project, finding.address)}, by ${numberText(finding.times, 1)} times its way between pictures`;
+    case 'flicker too fast':
+      return `${motionName(project, finding.address)} flickers faster than the pictures can show`;
+    case 'exposure jumps':
+      return `The exposure jumps by ${numberText(finding.stops, 1)} stops at picture ${finding.frame}`;
+    case 'camera in the type':
+      return `The camera goes through a letter at picture ${finding.frame}`;
+    case 'camera behind the wall':
+      return `The camera is behind the wall at picture ${finding.frame}`;
+    case 'light in the type':
+      return `${finding.light} goes through a letter at picture ${finding.frame}`;
+  }
+}
+
+/** What mends a finding, or leads to it. */
+function mendOf(finding: MotionFinding, shotId: string): { name: string; run: () => void } | null {
+  if ('frame' in finding)
+    return {
+      name: 'Go there',
+      run: () => {
+        stop();
+        goToFrame(finding.frame);
+      },
+    };
+  const { project } = useStudio.getState();
+  const shot = project.shots.find((s) => s.id === shotId);
+  if (!shot) return null;
+  if (finding.kind === 'flicker too fast')
+    return {
+      name: 'Slow it',
+      run: () =>
+        perform((p) => setParameter(p, `shots/${shotId}/moves/${finding.move}/speed`, shot.rate / 4)),
+    };
+  const track = shot.tracks.find((t) => t.address === finding.address);
+  if (!track || track.ends === 'close') return null;
+  return {
+    name: 'Close it',
+    run: () => perform((p) => setParameter(p, `shots/${shotId}/tracks/${track.id}/ends`, 'close')),
+  };
+}
+
+export function MotionAdvice() {
+  const findings = useFindings();
+  const shot = useShot();
+  if (shot.tracks.length + shot.moves.length === 0) return null;
+  const [first] = findings;
+  if (!first)
+    return shot.loops ? <span className="quiet text-xs whitespace-nowrap">the loop closes</span> : null;
+  const mend = mendOf(first, shot.id);
+  return (
+    <span className="flex min-w-0 items-center gap-1.5 text-xs" role="status">
+      <span
+        className="truncate rounded-xs bg-warning px-1.5 text-warning-content"
+        title={findings.map(said).join('; ')}
+      >
+        {said(first)}
+        {findings.length > 1 && `, and ${findings.length - 1} more`}
+      </span>
+      {mend && (
+        <button type="button" className="btn btn-xs" onClick={mend.run}>
+          {mend.name}
+        </button>
+      )}
+    </span>
+  );
+}
