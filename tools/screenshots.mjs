@@ -94,7 +94,15 @@ const views = {
     await page.waitForTimeout(300);
   },
   async frame() {
-    await open('Deck 5', 'Clear', 'frame');
+    await open('Ostrel', 'Signal lit', 'frame');
+    await page.getByRole('radio', { name: 'Moving' }).click();
+    await page.getByLabel('Picture of the shot').fill('2.5 s');
+    await page.keyboard.press('Enter');
+    await page
+      .getByRole('button', { name: /^Luminance of Starboard/ })
+      .first()
+      .click();
+    await page.waitForTimeout(500);
     await traced();
   },
   async proof() {

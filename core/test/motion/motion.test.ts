@@ -422,7 +422,9 @@ describe('findings of a shot', () => {
     const through = found((p) => {
       Object.assign(shotOf(p), { loops: false });
       Object.assign(shotOf(p).camera, { azimuth: 0, elevation: 0 });
-      shotOf(p).tracks = [newTrack(`shots/${shotOf(p).id}/camera/distance`, [linear(0, 2), linear(1.9, 0.01)])];
+      shotOf(p).tracks = [
+        newTrack(`shots/${shotOf(p).id}/camera/distance`, [linear(0, 2), linear(1.9, 0.01)]),
+      ];
     });
     expect(through).toEqual([{ kind: 'camera in the type', frame: 45 }]);
     expect(
