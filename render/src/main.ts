@@ -12,6 +12,7 @@ import {
   type LinearPicture,
 } from '@wemlox/core/picture/files';
 import { shownAt } from '@wemlox/core/motion/shown';
+import { momentsOf } from '@wemlox/core/motion/shutter';
 import { framesOf } from '@wemlox/core/motion/span';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import { findingText } from '@wemlox/core/preflight/words';
@@ -25,7 +26,7 @@ import { readGlb } from './glb.ts';
 import { bindPictures } from './motionPicture.ts';
 import { outputOf, readOrder, UsageError, USAGE, type Order } from './order.ts';
 import { fileSources, openProjectFile } from './sources.ts';
-import { traceScene } from './threads.ts';
+import { traceScene, type TraceOptions } from './threads.ts';
 
 /** Width of a picture when none is asked for, pixels. */
 const PLAIN_WIDTH = 960;
@@ -50,6 +51,7 @@ interface Subject {
   scene: RenderScene;
   grade: Grade;
   view: ((width: number, height: number) => Eye) | null;
+  moments?: TraceOptions['moments'];
 }
 
 /** What is to be traced, picture by picture. */
@@ -71,12 +73,21 @@ async function projectSubjects(order: Order): Promise<Subjects> {
   const said = new Set<string>();
   const at = async (frame: number) => {
     const shown = shownAt(project, look.id, shot.id, frame);
-    const { scene, findings } = await maker.make(shown, look.id, shot.id, order.size?.[0] ?? PLAIN_WIDTH);
+    const width = order.size?.[0] ?? PLAIN_WIDTH;
+    const { scene, findings } = await maker.make(shown, look.id, shot.id, width);
+    const moments = momentsOf(project, shot.id, frame, order.samples);
+    const sceneAt = async (moment: number) =>
+      (await maker.make(shownAt(project, look.id, shot.id, moments[moment]), look.id, shot.id, width)).scene;
     for (const text of findings.filter((f) => f.grave).map(findingText)) {
       if (!said.has(text)) process.stderr.write(`wemlox: ${text}\n`);
       said.add(text);
     }
-    return { scene, grade: shown.looks.find((l) => l.id === look.id)!.grade, view: null };
+    return {
+      scene,
+      grade: shown.looks.find((l) => l.id === look.id)!.grade,
+      view: null,
+      ...(moments.length > 1 ? { moments: { count: moments.length, at: sceneAt } } : {}),
+    };
   };
   return { at, shot: { last: framesOf(shot) - 1, rate: shot.rate, loops: shot.loops } };
 }
@@ -144,7 +155,11 @@ async function render(order: Order): Promise<void> {
   }
 }
 
-async function renderOne(order: Order, output: string, { scene, grade, view }: Subject): Promise<void> {
+async function renderOne(
+  order: Order,
+  output: string,
+  { scene, grade, view, moments }: Subject,
+): Promise<void> {
   const [width, height] = order.size ?? [PLAIN_WIDTH, Math.round(PLAIN_WIDTH / scene.aspect)];
   const tty = process.stderr.isTTY;
   let said = performance.now();
@@ -157,6 +172,7 @@ async function renderOne(order: Order, output: string, { scene, grade, view }: S
     width,
     height,
     view: view?.(width, height),
+    moments,
     onPass: (done) => {
       if (tty) process.stderr.write(`\r${done} of ${order.samples} samples `);
       else if (performance.now() - said > SAY_EVERY) {

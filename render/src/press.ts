@@ -26,6 +26,7 @@ import {
 import { ENDINGS, frameName, isMoving, type PressFormat, type PressJob } from '@wemlox/wire';
 import { openDocument, type Grade } from '@wemlox/core/document';
 import { shownAt } from '@wemlox/core/motion/shown';
+import { momentsOf } from '@wemlox/core/motion/shutter';
 import { denoised } from './denoise.ts';
 import { bindPictures } from './motionPicture.ts';
 import { diskSources } from './sources.ts';
@@ -126,8 +127,10 @@ export async function pressJob(
   let cancelled = false;
   try {
     const document = openDocument(job.document);
-    const shown = shownAt(document, job.look, job.shot, at);
-    const { scene, findings } = await makerOf(session, id).make(shown, job.look, job.shot, width);
+    const moments = momentsOf(document, job.shot, at, samples);
+    const sceneAt = (moment: number) =>
+      makerOf(session, id).make(shownAt(document, job.look, job.shot, moment), job.look, job.shot, width);
+    const { scene, findings } = await sceneAt(at);
     // a stand-in would be a different picture
     const grave = findings.filter((f) => f.grave);
     if (grave.length > 0) throw new Unfit(grave);
@@ -139,6 +142,9 @@ export async function pressJob(
       layers,
       target: job.noise,
       threads,
+      ...(moments.length > 1
+        ? { moments: { count: moments.length, at: async (m: number) => (await sceneAt(moments[m])).scene } }
+        : {}),
       from: kept ? { samples: kept.samples, state: new Float32Array(kept.film.buffer) } : undefined,
       onPass: async (done, film) => {
         const now = performance.now();
@@ -154,7 +160,7 @@ export async function pressJob(
     if (cancelled) return;
     // the queue gives what is unfinished to the next node
     if (traced.samples < samples && !isFinished(traced.film)) throw new NodeEnds('the node ends');
-    const grade = shown.looks.find((l) => l.id === job.look)!.grade;
+    const grade = shownAt(document, job.look, job.shot, at).looks.find((l) => l.id === job.look)!.grade;
     const file = await encodePress(job, traced.film, traced.samples, grade, scene.groups, threads);
     const asset = await putAsset(session, 'press', frameName(job, at), file);
     await endFrame(session, id, at, { result: asset.hash, samples: traced.samples });

@@ -20,13 +20,17 @@ export const kernelBytes = (
 /** Bytes of the sources' light by themselves. */
 const MOST_SHARES = 2 ** 30;
 
+/** What a thread looks at, and from where. */
+export interface Subject {
+  prepared: PreparedScene;
+  view: Eye;
+}
+
 /** What a thread is given at its start. */
-export interface ThreadStart {
+export interface ThreadStart extends Subject {
   module: WebAssembly.Module;
   memory: WebAssembly.Memory;
   lane: number;
-  prepared: PreparedScene;
-  view: Eye;
   film: Film;
   control: Int32Array;
 }
@@ -58,6 +62,8 @@ export interface TraceOptions {
   target?: number;
   /** A film of the same order to go on with, and the samples it holds. */
   from?: { samples: number; state: Float32Array };
+  /** Moments that the picture is traced at, and the scene of each; the one given alone when there are none. */
+  moments?: { count: number; at: (moment: number) => Promise<RenderScene> };
   /** Called after each pass; true stops. */
   onPass?: (done: number, film: Film) => boolean | void | Promise<boolean | void>;
 }
@@ -78,12 +84,40 @@ export function* passes(samples: number, from = 0): Generator<[number, number]> 
   }
 }
 
+/** A pass at a moment of the picture. */
+interface TimedPass {
+  first: number;
+  last: number;
+  moment: number;
+  /** All moments have as many samples after it. */
+  even: boolean;
+}
+
+/** Passes in rounds through all moments, so that a picture may stop after any of the rounds; in the order of samples. */
+export function* timedPasses(samples: number, moments: number, from = 0): Generator<TimedPass> {
+  if (moments === 1) {
+    for (const [first, last] of passes(samples, from)) yield { first, last, moment: 0, even: true };
+    return;
+  }
+  let done = 0;
+  for (let length = 1; done < samples; length = Math.min(16, length * 2))
+    for (let moment = 0; moment < moments && done < samples; moment++) {
+      // what is left is shared out to the last round's moments
+      const left = samples - done;
+      const last = done + Math.min(length, Math.ceil(left / (moments - moment)));
+      if (last > from)
+        yield { first: Math.max(from, done), last, moment, even: moment === moments - 1 || last === samples };
+      done = last;
+    }
+}
+
 export async function traceScene(scene: RenderScene, options: TraceOptions): Promise<Traced> {
   const { width, height, samples, seed } = options;
   const threads = Math.max(1, options.threads ?? availableParallelism());
   const module = new WebAssembly.Module(kernelBytes());
   const memory = kernelMemory(true);
-  const prepared = prepare(new SceneMemory(module, memory, threads), scene);
+  const scenes = new SceneMemory(module, memory, threads);
+  const prepared = prepare(scenes, scene);
   const film = createFilm(width, height, {
     shared: true,
     layers: options.layers,
@@ -118,7 +152,17 @@ export async function traceScene(scene: RenderScene, options: TraceOptions): Pro
     await Promise.all(workers.map((w) => share(w, { run: 0, first: 0, last: 0, seed })));
     const started = performance.now();
     const used = process.cpuUsage();
-    for (const [first, last] of passes(samples, done)) {
+    let shown = options.moments ? -1 : 0;
+    for (const { first, last, moment, even } of timedPasses(samples, options.moments?.count ?? 1, done)) {
+      if (moment !== shown) {
+        const own = await options.moments!.at(moment);
+        const subject: Subject = {
+          prepared: prepare(scenes, own),
+          view: options.view ?? shotEye(own, width, height),
+        };
+        for (const worker of workers) worker.postMessage(subject);
+        shown = moment;
+      }
       rewind(control);
       const run = nextRun(control);
       for (const part of await Promise.all(workers.map((w) => share(w, { run, first, last, seed }))))
@@ -127,7 +171,7 @@ export async function traceScene(scene: RenderScene, options: TraceOptions): Pro
       traced.wallSeconds = (performance.now() - started) / 1000;
       const { user, system } = process.cpuUsage(used);
       traced.cpuSeconds = (user + system) / 1e6;
-      if ((await options.onPass?.(last, film)) || isFinished(film)) break;
+      if ((await options.onPass?.(last, film)) || (even && isFinished(film))) break;
     }
   } finally {
     await Promise.all(workers.map((w) => w.terminate()));

@@ -11,7 +11,10 @@ import { readSurroundPicture } from '@wemlox/core/picture/files';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
 import { readOrder, UsageError } from '../src/order.ts';
 import { diskSources } from '../src/sources.ts';
-import { traceScene } from '../src/threads.ts';
+import type { Eye } from '@wemlox/core/trace/eye';
+import { developed } from '@wemlox/core/trace/developing';
+import { flatSurround, quad, sceneOf } from '../../core/test/trace/sceneFixture.ts';
+import { timedPasses, traceScene } from '../src/threads.ts';
 
 const run = promisify(execFile);
 const MAIN = fileURLToPath(new URL('../src/main.ts', import.meta.url));
@@ -195,6 +198,86 @@ describe('./wemlox render, asked for more', () => {
     const lines = stderr.match(/\d+ of 20 samples\n/g)?.length ?? 0;
     expect(lines).toBeLessThanOrEqual(Math.ceil(seconds / 10));
     if (seconds > 15) expect(lines).toBeGreaterThan(0);
+  });
+});
+
+describe('blur of motion', () => {
+  const square = (x: number) => {
+    const glows = { base_color: [0, 0, 0], specular_weight: 0, emission_luminance: 1 };
+    const dark = { picture: flatSurround(0), gain: 1, turn: 0, seen: false };
+    const scene = sceneOf([{ triangles: quad([x, -0.2, 0], [0.4, 0, 0], [0, 0.4, 0]), surface: glows }], {
+      surround: dark,
+    });
+    // solids of one key are one solid
+    for (const solid of scene.solids) solid.key = `square at ${x}`;
+    return scene;
+  };
+  const view: Eye = {
+    width: 100,
+    height: 8,
+    orthographic: true,
+    origin: [0, 0, 5],
+    forward: [0, 0, -1],
+    right: [1, 0, 0],
+    up: [0, 0.08, 0],
+    visible: null,
+    dress: null,
+    bounces: 1,
+    limits: null,
+  };
+  /** Mean of a row by columns. */
+  const row = (film: Parameters<typeof developed>[0], samples: number) => {
+    const picture = developed(film, samples);
+    return Array.from({ length: 100 }, (_, x) => {
+      let sum = 0;
+      for (let y = 2; y < 6; y++) sum += picture[(y * 100 + x) * 4] / 4;
+      return sum;
+    });
+  };
+
+  it('covers a place as long as a moving square lies over it, in closed form', async () => {
+    // its left edge goes from -0.6 to 0.2 while the shutter is open
+    const count = 32;
+    const at = (k: number) => Promise.resolve(square(-0.6 + 0.8 * ((k + 0.5) / count)));
+    const options = { width: 100, height: 8, samples: 512, seed: 1, view, moments: { count, at } };
+    const { film, samples } = await traceScene(square(-0.6), options);
+    row(film, samples).forEach((got, column) => {
+      const x = (column + 0.5) / 50 - 1;
+      // the share of edges e in [-0.6, 0.2] with e < x < e + 0.4
+      const covered = Math.max(0, Math.min(x, 0.2) - Math.max(x - 0.4, -0.6)) / 0.8;
+      expect(Math.abs(got - covered), `at ${x}`).toBeLessThan(0.035);
+    });
+    // whatever the threads, and stopped in the middle and gone on with
+    const one = await traceScene(square(-0.6), { ...options, threads: 1 });
+    expect(Buffer.from(one.film.sums.buffer).equals(Buffer.from(film.sums.buffer))).toBe(true);
+    const half = await traceScene(square(-0.6), { ...options, onPass: (done) => done > 100 });
+    expect(half.samples).toBeLessThan(512);
+    const rest = await traceScene(square(-0.6), {
+      ...options,
+      from: { samples: half.samples, state: half.film.state },
+    });
+    expect(Buffer.from(rest.film.sums.buffer).equals(Buffer.from(film.sums.buffer))).toBe(true);
+  });
+
+  it('takes each sample once, in their order, and stops only after whole rounds', () => {
+    for (const [samples, moments] of [
+      [512, 32],
+      [7, 7],
+      [100, 32],
+      [33, 16],
+    ] as const) {
+      const all = [...timedPasses(samples, moments)];
+      all.forEach((p, i) => expect(p.first).toBe(all[i - 1]?.last ?? 0));
+      expect(all.at(-1)).toMatchObject({ last: samples, even: true });
+      const each = Array.from({ length: moments }, (_, m) =>
+        all.filter((p) => p.moment === m).reduce((sum, p) => sum + p.last - p.first, 0),
+      );
+      expect(Math.max(...each) - Math.min(...each)).toBeLessThanOrEqual(1);
+      // gone on with from anywhere, it is the same
+      const rest = [...timedPasses(samples, moments, 5)];
+      expect(rest[0].first).toBe(5);
+      expect(rest.slice(1)).toEqual(all.slice(-rest.length + 1));
+    }
   });
 });
 

@@ -2,6 +2,8 @@
 import type { FlickerKind, LetterOrder, TrackEnd } from './kinds.ts';
 import { amount, choice, onOff, UNITS } from './parameter.ts';
 
+const TURN = 2 * Math.PI;
+
 /** How long shots may last, seconds, and how many pictures a second they may have. */
 export const LONGEST_SHOT = 600;
 export const RATES = { min: 1, max: 120 } as const;
@@ -25,6 +27,19 @@ export const TIME = {
     keyed: false,
     turns: ['The shot loops', 'The shot ends'],
     hint: 'The picture after the last is the first: moves and flicker close by themselves',
+  }),
+  motion_blur: onOff('Blur of motion', false, {
+    since: 12,
+    keyed: false,
+    turns: ['Blur of motion', 'No blur of motion'],
+    hint: 'In pictures of the press and the command line: what moves while the shutter is open is blurred',
+  }),
+  shutter: amount('Shutter', UNITS.degrees, [0, TURN], Math.PI, 1, {
+    since: 12,
+    keyed: false,
+    fader: [0, 360],
+    when: ['motion_blur', true],
+    hint: 'How much of the time to the next picture it is open',
   }),
 };
 

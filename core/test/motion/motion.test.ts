@@ -28,6 +28,7 @@ import { flickered } from '../../src/motion/flicker.ts';
 import { asNumbers, isKeyed, seenAt } from '../../src/motion/seen.ts';
 import { motionFindings } from '../../src/motion/findings.ts';
 import { shownAt } from '../../src/motion/shown.ts';
+import { momentsOf } from '../../src/motion/shutter.ts';
 import { framesOf, lengthOf, timeOf } from '../../src/motion/span.ts';
 import { valueOf } from '../../src/motion/tracks.ts';
 
@@ -436,6 +437,24 @@ describe('findings of a shot', () => {
         shotOf(p).loops = false;
       }),
     ).toEqual([{ kind: 'light in the type', light: 'Lamp', frame: 13 }]);
+  });
+});
+
+describe('the shutter', () => {
+  it('is open about its picture, and catches one moment of what does not move', () => {
+    const p = plain();
+    const shot = shotOf(p);
+    Object.assign(shot, { motion_blur: true, shutter: Math.PI });
+    expect(momentsOf(p, shot.id, 7, 8)).toEqual([7]);
+    shot.moves.push(newMove('swing', of(p, 'azimuth')));
+    const moments = momentsOf(p, shot.id, 7, 8);
+    expect(moments).toHaveLength(8);
+    // half of the time to the next picture, evenly, the picture's own in the middle
+    expect(moments[0]).toBeCloseTo(7 - 0.25 + 0.25 / 8, 12);
+    expect(moments.reduce((a, b) => a + b) / 8).toBeCloseTo(7, 12);
+    expect(momentsOf(p, shot.id, 7, 1)).toEqual([7]);
+    shot.motion_blur = false;
+    expect(momentsOf(p, shot.id, 7, 8)).toEqual([7]);
   });
 });
 

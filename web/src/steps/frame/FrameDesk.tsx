@@ -9,12 +9,12 @@ import { Overview } from './Overview.tsx';
 import { PieceRows } from './PieceRows.tsx';
 import { Shots } from './Shots.tsx';
 
-const TIME = ['seconds', 'rate', 'loops'];
+const TIME = ['seconds', 'rate', 'loops', 'motion_blur', 'shutter'];
 /** Rates that are asked for most, pictures a second. */
 const RATES = [24, 25, 30, 60].map((at) => ({ at, name: `${at} a second` }));
 
 export function FrameDesk() {
-  const { id } = useShot();
+  const { id, motion_blur } = useShot();
   return (
     <>
       <MotionDesk />
@@ -35,6 +35,8 @@ export function FrameDesk() {
         <ParameterRow address={`shots/${id}/seconds`} />
         <ParameterRow address={`shots/${id}/rate`} marks={RATES} />
         <ParameterRow address={`shots/${id}/loops`} />
+        <ParameterRow address={`shots/${id}/motion_blur`} />
+        {motion_blur && <ParameterRow address={`shots/${id}/shutter`} />}
       </Section>
       <PieceRows />
       <Section title="Frame">
