@@ -45,8 +45,8 @@ describe.each(files)('%s', (file) => {
     for (const proof of demo.proofs) {
       const picture = decode(await readFile(new URL(proof.file, DATA)));
       expect([picture.width, picture.height]).toEqual([proof.width, proof.height]);
-      const { frame } = (proof.document ? openDocument(proof.document) : demo.project).shots[0];
-      expect(Math.abs(proof.width / proof.height - aspectOf(frame))).toBeLessThan(0.01);
+      const [shot] = (proof.document ? openDocument(proof.document) : demo.project).shots;
+      expect(Math.abs(proof.width / proof.height - aspectOf(shot))).toBeLessThan(0.01);
       expect(proof.samples).toBeGreaterThan(0);
       let bright = 0;
       for (let i = 0; i < picture.data.length; i += picture.channels)

@@ -169,7 +169,7 @@ export type PieceKind = (typeof PIECE_KINDS)[number];
 /** How a camera sees: as an eye does, or along parallel rays. */
 export type CameraView = 'perspective' | 'parallel';
 
-export const FRAMES = ['16:9', '1:1', '4:5', '9:16'] as const;
+export const FRAMES = ['16:9', '1:1', '4:5', '9:16', 'own'] as const;
 export type Frame = (typeof FRAMES)[number];
 
 /** Steady moves, that need no keys. */

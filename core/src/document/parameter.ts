@@ -31,6 +31,7 @@ export const UNITS = {
   candela: { sign: 'cd', factor: 1 },
   lux: { sign: 'lx', factor: 1 },
   seconds: { sign: 's', factor: 1 },
+  pixels: { sign: 'px', factor: 1 },
   perSecond: { sign: '/s', factor: 1 },
 } as const satisfies Record<string, Unit>;
 

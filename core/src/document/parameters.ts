@@ -8,6 +8,7 @@ import type {
   BaselineKind,
   BevelWay,
   CameraView,
+  Frame,
   Form,
   Profile,
   Shading,
@@ -414,17 +415,35 @@ const bouncesOf = (name: string, hint: string) =>
 
 export const SHOT = {
   ...TIME,
-  frame: choice<'16:9' | '1:1' | '4:5' | '9:16'>(
+  frame: choice<Frame>(
     'Shape',
     [
       ['16:9', '16:9'],
       ['1:1', '1:1'],
       ['4:5', '4:5'],
       ['9:16', '9:16'],
+      ['own', 'Own'],
     ],
     '16:9',
     { history: 'Frame' },
   ),
+  frame_width: amount('Pixels across', UNITS.pixels, [16, 16_384], 1920, 1, {
+    since: 12,
+    whole: true,
+    keyed: false,
+    log: true,
+    fader: [16, 4096],
+    when: ['frame', 'own'],
+    hint: 'Width of a picture of the press, and with its height the shape of the frame',
+  }),
+  frame_height: amount('Pixels down', UNITS.pixels, [16, 16_384], 1080, 1, {
+    since: 12,
+    whole: true,
+    keyed: false,
+    log: true,
+    fader: [16, 4096],
+    when: ['frame', 'own'],
+  }),
   bounces: amount('Bounces', UNITS.none, [0, 64], 32, 1, {
     whole: true,
     keyed: false,

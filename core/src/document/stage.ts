@@ -1,6 +1,6 @@
 /** What stands around the type, and the camera. Lengths in metres, angles in radians. */
 import { IsIn, IsOptional, IsString } from 'class-validator';
-import { PIECE_KINDS, type Frame, type PieceKind } from './kinds.ts';
+import { PIECE_KINDS, type PieceKind } from './kinds.ts';
 import { MOST } from './most.ts';
 import { Move, Track } from './motion.ts';
 import { Parameters } from './parameter.ts';
@@ -16,8 +16,13 @@ export class Piece extends Parameters(PIECE) {
 
 export class Camera extends Parameters(CAMERA) {}
 
-/** Width over height of a frame shape. */
-export function aspectOf(frame: Frame): number {
+/** Width over height of a shot's frame. */
+export function aspectOf({
+  frame,
+  frame_width,
+  frame_height,
+}: Pick<Shot, 'frame' | 'frame_width' | 'frame_height'>): number {
+  if (frame === 'own') return frame_width / frame_height;
   const [w = 1, h = 1] = frame.split(':').map(Number);
   return w / h;
 }

@@ -404,7 +404,7 @@ export class SceneCompiler {
       groups,
       typeBox,
       camera: shot.camera,
-      aspect: aspectOf(shot.frame),
+      aspect: aspectOf(shot),
       bounces: shot.bounces,
       limits: { scattered: shot.scattered, mirrored: shot.mirrored, through: shot.through },
       time: 0,

@@ -86,7 +86,7 @@ export const centreOf = (box: Box) => box.min.map((v, i) => (v + box.max[i]) / 2
 /** The camera moved so that a box fills the frame, seen from where it looks now. `margin` 1 touches the edge. */
 export function fitted(shot: Shot, box: Box, margin = 1.16): Camera {
   const target = centreOf(box);
-  const frame = cameraFrame({ ...shot.camera, target, distance: 1 }, aspectOf(shot.frame));
+  const frame = cameraFrame({ ...shot.camera, target, distance: 1 }, aspectOf(shot));
   let distance = 0;
   for (let k = 0; k < 8; k++) {
     const d = [0, 1, 2].map((i) => ((k >> i) & 1 ? box.max[i] : box.min[i]) - target[i]);

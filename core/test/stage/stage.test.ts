@@ -68,7 +68,7 @@ describe('the camera', () => {
       fc.property(aCamera, (any) => {
         const camera = { ...any, shift_x: 0, shift_y: 0 };
         const shot = { ...newShot(), camera };
-        const aspect = aspectOf(shot.frame);
+        const aspect = aspectOf(shot);
         const at = cornersOf(box).map((c) => seen(fitted(shot, box, 1), aspect, c));
         const most = Math.max(...at.flat().map(Math.abs));
         expect(most).toBeLessThan(1 + 1e-6);

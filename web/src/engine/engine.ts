@@ -2,7 +2,7 @@
  * Keeps the picture up with the document: asks for scenes, draws the draft, and traces when the hands rest.
  * One engine lives as long as the studio is open.
  */
-import { type Finish, type Grade, type Look, type Project, type Shot } from '@wemlox/core/document';
+import { aspectOf, type Finish, type Grade, type Look, type Project, type Shot } from '@wemlox/core/document';
 import { detailKey } from '@wemlox/core/scene/detail';
 import { useChoice } from '../state/choice.ts';
 import { drawnNow, lookOf, shotOf, useStudio } from '../state/studio.ts';
@@ -48,7 +48,7 @@ const sceneInputs = (project: Project, look: Look, shot: Shot, width: number) =>
   look.chart,
   look.rig,
   look.surround,
-  shot.frame,
+  aspectOf(shot),
   shot.bounces,
   shot.scattered,
   shot.mirrored,

@@ -9,6 +9,7 @@ import { Compared } from './Compared.tsx';
 import { PICTURE } from './drop.ts';
 import { Draft, type FrameRect } from '../engine/draft.ts';
 import { Engine, setEngine } from '../engine/engine.ts';
+import { Guides } from './Guides.tsx';
 import { useHands } from './hands.ts';
 import { HoverMark } from './HoverMark.tsx';
 import { useHoverOnStage } from './hover.ts';
@@ -42,13 +43,13 @@ export function Stage() {
   const tracedCanvas = useRef<HTMLCanvasElement>(null);
   const [parts, setParts] = useState<{ draft: Draft; engine: Engine } | null>(null);
   const [size, setSize] = useState({ width: 0, height: 0 });
-  const { frame: shape } = useShot();
+  const shot = useShot();
   const mode = useChoice((c) => c.mode);
   const handles = useChoice((c) => c.handles);
   const fresh = useShown((v) => v.fresh);
   const state = useShown((v) => v.state);
   const samples = useShown((v) => v.samples);
-  const frame = frameIn(size.width, size.height, aspectOf(shape), !handles);
+  const frame = frameIn(size.width, size.height, aspectOf(shot), !handles);
 
   useEffect(() => {
     const draft = new Draft(draftCanvas.current!);
@@ -125,6 +126,7 @@ export function Stage() {
             : 'none',
         }}
       />
+      <Guides place={place} />
       {step === 'set' && handles && <SetMarks frame={frame} />}
       {step === 'finish' && handles && <HoverMark frame={frame} />}
       {step === 'light' && <RowMark place={place} />}

@@ -9,6 +9,9 @@ export interface ChosenFace {
   zone: Zone;
 }
 
+export const GUIDES = ['thirds', 'middle', 'safe', 'margin'] as const;
+export type Guide = (typeof GUIDES)[number];
+
 interface Choice {
   lookId: string;
   /** Shot in use; the first when there is none of that name. */
@@ -28,6 +31,10 @@ interface Choice {
   /** Traced pictures are shown without their noise. */
   clean: boolean;
   handles: boolean;
+  /** Lines laid over the picture. */
+  guides: readonly Guide[];
+  /** Own margin, a share of the picture's shorter side. */
+  margin: number;
   /** The finish chart is large, at the picture's cost. */
   largeChart: boolean;
   theme: 'graphite' | 'paper';
@@ -60,6 +67,8 @@ export const useChoice = create<Choice>()(
       mode: 'traced',
       clean: true,
       handles: true,
+      guides: [],
+      margin: 0.08,
       largeChart: false,
       theme: 'graphite',
       samples: 256,

@@ -4,6 +4,7 @@ import { ParameterRow, ParameterRows } from '../../desk/ParameterRow.tsx';
 import { Section } from '../../desk/rows.tsx';
 import { useShot } from '../../state/time.ts';
 import { FocusTools } from './FocusTools.tsx';
+import { GuideRows } from './GuideRows.tsx';
 import { MotionDesk } from './MotionDesk.tsx';
 import { Overview } from './Overview.tsx';
 import { PieceRows } from './PieceRows.tsx';
@@ -39,6 +40,7 @@ export function FrameDesk() {
         {motion_blur && <ParameterRow address={`shots/${id}/shutter`} />}
       </Section>
       <PieceRows />
+      <GuideRows />
       <Section title="Frame">
         <ParameterRows of={`shots/${id}`} without={TIME} />
       </Section>

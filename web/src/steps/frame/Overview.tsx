@@ -126,7 +126,7 @@ function View({ side }: { side: Side }) {
   const box = useShown((v) => v.scene?.typeBox);
   const chosen = useChoice((c) => c.light);
   const { camera } = shot;
-  const frame = cameraFrame(camera, aspectOf(shot.frame));
+  const frame = cameraFrame(camera, aspectOf(shot));
   const centre = box ? centreOf(box) : [0, 0, 0];
   const lights = look.rig
     .filter((l) => 'stands' in l)

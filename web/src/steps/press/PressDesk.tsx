@@ -39,9 +39,11 @@ const OPAQUE: readonly PressSettings['format'][] = ['webm-av1', 'mp4'];
 const LARGEST = 16_384;
 
 function Order() {
-  const [width, setWidth] = useState(1920);
   const shot = useShot();
-  const aspect = aspectOf(shot.frame);
+  const [typed, setWidth] = useState<number | null>(null);
+  // a frame of its own says how large its pictures are
+  const width = typed ?? (shot.frame === 'own' ? shot.frame_width : 1920);
+  const aspect = aspectOf(shot);
   const frame = useFrame();
   const last = framesOf(shot) - 1;
   const moves = shot.tracks.length + shot.moves.length > 0;
@@ -73,7 +75,7 @@ function Order() {
         faderMax={3840}
         step={1}
         value={width}
-        initial={1920}
+        initial={shot.frame === 'own' ? shot.frame_width : 1920}
         onChange={(v) => setWidth(Math.round(v))}
       />
       <NumberRow
