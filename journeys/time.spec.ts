@@ -112,6 +112,10 @@ test('a point light travels over the word from first to last letter and behind i
         shotOf(await documentOf(page, studio)).tracks.find((t) => t.address.endsWith('/colour'))!.keys,
     )
     .toEqual(track.keys);
+  // a reload comes back to the same time
+  await page.reload();
+  await traced(page, 1);
+  await expect(band(page).getByLabel('Picture of the shot')).toHaveValue('60');
   // played, the time goes on by itself
   await page.keyboard.press('p');
   await expect

@@ -22,7 +22,9 @@ export interface Profile {
 const DEG = Math.PI / 180;
 /** The most of a file: far beyond those that are measured. */
 const MOST = { angles: 1000, values: 400_000 };
-const TYPE_C = 1;
+/** Photometric types: about the way the light looks; a polar axis that lies across; one that stands upright. */
+const TYPES = { C: 1, B: 2, A: 3 } as const;
+const SIGNED = { [TYPES.A]: 90, [TYPES.B]: 90 } as Readonly<Record<number, number>>;
 
 /** Numbers of a file one after the other, whatever lines they stand on; each knows its line. */
 function* numbersOf(lines: readonly string[], first: number): Generator<{ value: number; line: number }> {
@@ -37,7 +39,8 @@ function* numbersOf(lines: readonly string[], first: number): Generator<{ value:
 }
 
 /**
- * Reads a photometric file of type C.
+ * Reads a photometric file. Types A and B, about a polar axis that stands upright or lies across, are turned into
+ * angles from straight ahead and around.
  * @throws ProfileError when it is none, or is damaged
  */
 export function readProfile(bytes: Uint8Array): Profile {
@@ -71,26 +74,27 @@ export function readProfile(bytes: Uint8Array): Profile {
   const horizontal = count('number of horizontal angles', MOST.angles);
   if (vertical * horizontal > MOST.values) throw new ProfileError('the file holds too many values');
   const type = next('the photometric type');
-  if (type.value !== TYPE_C)
-    throw new ProfileError(
-      `line ${type.line}: photometry of type ${type.value === 2 ? 'B' : 'A'} is not read, only of type C`,
-    );
+  if (!(Object.values(TYPES) as number[]).includes(type.value))
+    throw new ProfileError(`line ${type.line}: ${type.value} is no photometric type, 1 to 3`);
+  const reach = SIGNED[type.value];
   for (const what of ['units', 'width', 'length', 'height']) next(`the ${what}`);
   const ballast = next('the ballast’s factor').value;
   next('the field kept free');
   next('the watts');
-  const angles = (length: number, what: string, most: number) => {
+  const angles = (length: number, what: string, least: number, most: number) => {
     const out = new Float64Array(length);
     for (let i = 0; i < length; i++) {
       const { value, line } = next(`the ${what} angles`);
-      if (value < 0 || value > most || (i > 0 && value <= out[i - 1]))
-        throw new ProfileError(`line ${line}: ${what} angles rise from 0 to ${most}, and ${value} does not`);
+      if (value < least || value > most || (i > 0 && value <= out[i - 1]))
+        throw new ProfileError(
+          `line ${line}: ${what} angles rise from ${least} to ${most}, and ${value} does not`,
+        );
       out[i] = value;
     }
     return out;
   };
-  const from = angles(vertical, 'vertical', 180);
-  const around = angles(horizontal, 'horizontal', 360);
+  const from = angles(vertical, 'vertical', reach ? -reach : 0, reach ?? 180);
+  const around = angles(horizontal, 'horizontal', reach ? -reach : 0, reach ?? 360);
   const values = new Float64Array(vertical * horizontal);
   for (let i = 0; i < values.length; i++) {
     const { value, line } = next('the candela values');
@@ -99,7 +103,9 @@ export function readProfile(bytes: Uint8Array): Profile {
   }
   const candela = values.reduce((a, b) => Math.max(a, b), 0);
   if (!(candela > 0)) throw new ProfileError('the file’s light gives nothing in any direction');
-  return unfolded(from, around, values, candela);
+  return reach
+    ? turned({ vertical: from, horizontal: around, values, candela }, type.value === TYPES.A)
+    : unfolded(from, around, values, candela);
 }
 
 /** What symmetry leaves out is filled in: files state a half or a quarter of the way around, or one angle for all. */
@@ -126,6 +132,47 @@ function unfolded(from: Float64Array, around: Float64Array, values: Float64Array
     shares: Float64Array.from(rows.flatMap((p) => p.values)),
     candela,
   };
+}
+
+/** Degrees between the directions that a file of type A or B is looked up at. */
+const FINE = 1;
+
+/**
+ * A file of type A or B by angles from straight ahead and around; nothing goes where it states nothing, and what is
+ * stated for one side alone is alike on the other.
+ * @param upright the polar axis stands upright (A): horizontal angles are longitudes; else it lies across (B)
+ */
+function turned(
+  {
+    vertical,
+    horizontal,
+    values,
+    candela,
+  }: { vertical: Float64Array; horizontal: Float64Array; values: Float64Array; candela: number },
+  upright: boolean,
+): Profile {
+  const from = Float64Array.from({ length: 90 / FINE + 1 }, (_, i) => i * FINE * DEG);
+  const around = Float64Array.from({ length: 360 / FINE }, (_, i) => i * FINE * DEG);
+  const oneSided = horizontal[0] === 0;
+  const stated = (v: number, h: number) => {
+    const [row, column] = [within(horizontal, oneSided ? Math.abs(h) : h), within(vertical, v)];
+    if (!row || !column) return 0;
+    const n = vertical.length;
+    const at = (r: number, c: number) => values[Math.min(horizontal.length - 1, r) * n + Math.min(n - 1, c)];
+    const mix = (r: number) => at(r, column[0]) + (at(r, column[0] + 1) - at(r, column[0])) * column[1];
+    return mix(row[0]) + (mix(row[0] + 1) - mix(row[0])) * row[1];
+  };
+  const shares = new Float64Array(from.length * around.length);
+  around.forEach((phi, k) =>
+    from.forEach((theta, i) => {
+      const [x, y, z] = [sin(theta) * cos(phi), sin(theta) * sin(phi), cos(theta)];
+      const polar = (v: number) => 90 - acos(Math.min(1, Math.max(-1, v))) / DEG;
+      const longitude = (v: number) => atan2(v, Math.max(0, z)) / DEG;
+      const light = upright ? stated(polar(y), longitude(x)) : stated(longitude(y), polar(x));
+      shares[k * from.length + i] = light / candela;
+    }),
+  );
+  return { from, around, shares, candela };
 }
 
 /** Where a value lies among rising ones: the place before it, and how far on to the next; outside of them, null. */

@@ -123,6 +123,43 @@ describe('photometric files', () => {
     expect(shareAt(all, Math.PI / 2, 300 * DEG)).toBeCloseTo(0.25, 9);
   });
 
+  it('of types A and B are turned to the way ahead: the same angles are other directions in each', () => {
+    const steps = [-90, -60, -30, 0, 30, 60, 90];
+    // one direction alone: 30 up, 60 to the right
+    const only = steps.map((h) => steps.map((v) => (h === 60 && v === 30 ? 100 : 0)));
+    const at = (p: Profile, [x, y, z]: readonly number[]) => shareAt(p, Math.acos(z), Math.atan2(y, x));
+    const [c30, s30, c60, s60] = [30, 30, 60, 60].map((d, i) =>
+      i % 2 ? Math.sin(d * DEG) : Math.cos(d * DEG),
+    );
+    const upright = readProfile(file(steps, steps, only, { type: 3 }));
+    const across = readProfile(file(steps, steps, only, { type: 2 }));
+    // about an upright axis: latitude 30, longitude 60; about one that lies across: latitude 60, turned up by 30
+    const [a, b] = [
+      [c30 * s60, s30, c30 * c60],
+      [s60, c60 * s30, c60 * c30],
+    ];
+    expect(at(upright, a)).toBeGreaterThan(0.94);
+    expect(at(across, b)).toBeGreaterThan(0.94);
+    expect(at(upright, b)).toBeLessThan(0.75);
+    expect(at(upright, [-a[0], a[1], a[2]])).toBe(0);
+    expect(at(upright, [a[0], a[1], -a[2]])).toBe(0);
+    // stated for one side alone, it is alike on the other
+    const half = steps.slice(3);
+    const mirrored = readProfile(file(steps, half, only.slice(3), { type: 3 }));
+    expect(at(mirrored, [-a[0], a[1], a[2]])).toBeCloseTo(at(mirrored, a), 9);
+    expect(at(mirrored, a)).toBeGreaterThan(0.94);
+    // what is even over the half sphere gives all of its lumens
+    const even = readProfile(
+      file(
+        steps,
+        steps,
+        steps.map(() => steps.map(() => 7)),
+        { type: 2 },
+      ),
+    );
+    expect(lumensPerCandela(even) / (2 * Math.PI)).toBeCloseTo(1, 2);
+  });
+
   it('say what is wrong with them, and where', () => {
     const good = [[100, 50, 0]];
     const cases: [Uint8Array, RegExp][] = [
@@ -131,7 +168,8 @@ describe('photometric files', () => {
       [file([0, 90, 45], [0], good), /line 7: vertical angles rise from 0 to 180, and 45 does not/],
       [file([0, 45, 90], [0], [[100, -1, 0]]), /light of -1 cd/],
       [file([0, 45, 90], [0], [[0, 0, 0]]), /gives nothing in any direction/],
-      [file([0, 45, 90], [0], good, { type: 2 }), /line 5: photometry of type B is not read/],
+      [file([0, 45, 90], [0], good, { type: 4 }), /line 5: 4 is no photometric type/],
+      [file([-95, 45, 90], [0], good, { type: 2 }), /vertical angles rise from -90 to 90, and -95 does not/],
       [file([0, 45, 90], [0], good, { head: 'TILT=LAMP.TLT' }), /tilts in another file/],
       [new TextEncoder().encode('TILT=NONE\n1 1000 x 3'), /line 2: “x” is no number/],
       [new TextEncoder().encode('TILT=NONE\n1 1000 1 99999 1 1 2 0 0 0'), /99999 is no number of vertical/],

@@ -16,6 +16,8 @@ interface Choice {
   lookId: string;
   /** Shot in use; the first when there is none of that name. */
   shot: string | null;
+  /** Project that was open when the page was left, and the picture of its shot. */
+  left: { project: string; frame: number };
   /** Block in the desk of Set; the chosen face's goes before it. */
   block: string | null;
   face: ChosenFace | null;
@@ -57,6 +59,7 @@ export const useChoice = create<Choice>()(
     (): Choice => ({
       lookId: '',
       shot: null,
+      left: { project: '', frame: 0 },
       block: null,
       face: null,
       finish: null,

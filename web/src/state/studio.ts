@@ -63,6 +63,12 @@ export function goToFrame(frame: number): void {
   if (to !== useStudio.getState().frame) useStudio.setState({ frame: to });
 }
 
+// not while it plays: it would be written with every picture
+window.addEventListener('pagehide', () => {
+  const { id, frame } = useStudio.getState();
+  if (id !== '') useChoice.setState({ left: { project: id, frame } });
+});
+
 /** What was last drawn of a document, kept because many ask. */
 let drawn: { of: readonly unknown[]; project: Project } | null = null;
 
@@ -105,7 +111,11 @@ export function nameOpened(label: string): void {
 /** Opens a document: history starts afresh. */
 export function takeDocument(id: string, project: Project): void {
   history().pause();
-  const frame = Math.min(useStudio.getState().frame, framesOf(shotOf(project)) - 1);
+  const { id: open, frame: now } = useStudio.getState();
+  // a page that is opened anew looks at what it was left at; another project begins with its first shot
+  const last = open === '' ? useChoice.getState().left : { project: open, frame: now };
+  if (last.project !== id) useChoice.setState({ shot: null });
+  const frame = last.project === id ? Math.min(last.frame, framesOf(shotOf(project)) - 1) : 0;
   const seen = seenAt(project, shotOf(project).id, frame);
   useStudio.setState({ id, project, frame, seen, label: OPENED, made: null });
   history().resume();
