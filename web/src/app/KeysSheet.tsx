@@ -6,6 +6,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   [', .', 'previous and next letter'],
   ['↑ ↓', 'zone'],
   ['Tab', 'next number'],
+  ['Alt-P in a row', 'what it does over time'],
   ['D', 'draft or traced'],
   ['N', 'traced without its noise, or as it is'],
   ['Space, held', 'compare with the last proof'],

@@ -1,4 +1,5 @@
 /** The peg beside a parameter's row: whether it changes over time, and the ways to let it. */
+import { useEffect } from 'react';
 import type { MoveKind, Parameter } from '@wemlox/core/document';
 import { keyHere, keyNow, moveBy, standStill, trackOf, unkeyHere } from '../actions/motion.ts';
 import { useStudio } from '../state/studio.ts';
@@ -20,8 +21,18 @@ const MOVES: readonly (readonly [MoveKind, string, (p: Parameter, address: strin
   ['flicker', 'Flickers', (p) => p.kind === 'number' && p.min >= 0],
 ];
 
+/** Opens the peg of the row that the keyboard is in. */
+export function openPeg(event: React.KeyboardEvent<HTMLElement>): void {
+  if (!event.altKey || event.code !== 'KeyP') return;
+  event.preventDefault();
+  event.currentTarget.querySelector<HTMLElement>('[data-peg]')?.click();
+}
+
 export function KeyMark({ address, parameter }: { address: string; parameter: Parameter }) {
   const { open, setOpen, box } = usePopup();
+  useEffect(() => {
+    if (open) box.current?.querySelector<HTMLElement>('[role=menuitem]')?.focus();
+  }, [open, box]);
   const shot = useShot();
   // whether a key is here goes with the time
   useStudio((s) => s.frame);
@@ -51,6 +62,9 @@ export function KeyMark({ address, parameter }: { address: string; parameter: Pa
         className={`flex h-4 w-3 cursor-pointer items-center justify-center focus-visible:opacity-100 ${
           track || moves ? '' : 'opacity-25 group-hover:opacity-100'
         }`}
+        data-peg={address}
+        // Tab goes from number to number; Alt-P in a row opens its peg
+        tabIndex={-1}
         aria-label={`${parameter.name} over time: ${state}`}
         aria-haspopup="menu"
         aria-expanded={open}

@@ -16,7 +16,7 @@ import { coatAddress, feedParameter, wornAt, type WornCoat } from '../actions/co
 import { set, setAlong } from '../actions/document.ts';
 import { useStudio } from '../state/studio.ts';
 import { FeedRows } from './FeedRows.tsx';
-import { KeyMark } from './KeyMark.tsx';
+import { KeyMark, openPeg } from './KeyMark.tsx';
 import { numberRange } from './numberRange.ts';
 import { ChoiceRow, ColourRow, Fold, NumberRow, SegmentRow, SwitchRow } from './rows.tsx';
 
@@ -117,7 +117,7 @@ function FedRow({ placed, settings, worn }: { placed: Placed; settings: RowSetti
       />
     );
   return (
-    <div className="group relative">
+    <div className="group relative" onKeyDown={openPeg}>
       <Row placed={placed} settings={settings} />
       {isKeyed(parameter) && <KeyMark address={placed.address} parameter={parameter} />}
       <button
@@ -138,7 +138,7 @@ const AnyRow = ({ placed, settings }: { placed: Placed; settings: RowSettings })
   return worn ? (
     <FedRow placed={placed} settings={settings} worn={worn} />
   ) : isKeyed(placed.parameter) ? (
-    <div className="group relative">
+    <div className="group relative" onKeyDown={openPeg}>
       <Row placed={placed} settings={settings} />
       <KeyMark address={placed.address} parameter={placed.parameter} />
     </div>
