@@ -104,7 +104,7 @@ export const MOVE = {
       ['random', 'At random'],
     ],
     'together',
-    { hint: 'Whether each letter that wears the finish is some time behind the one before it' },
+    { list: true, hint: 'Whether each letter that wears the finish is some time behind the one before it' },
   ),
   step: amount('Each later by', UNITS.seconds, [0, 60], 0.1, 0.01, {
     keyed: false,
