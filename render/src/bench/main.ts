@@ -1,4 +1,4 @@
-/** ./wemlox bench [rays|paths|caustics|lights|balance|finishes|trees|scene|type|drawings|truths] [--json FILE] [--dump DIR] */
+/** ./wemlox bench [rays|paths|caustics|lights|balance|finishes|trees|scene|motion|type|drawings|truths] [--json FILE] [--dump DIR] */
 import 'reflect-metadata';
 import { writeFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
@@ -7,6 +7,7 @@ import { benchDrawings } from './drawings.ts';
 import { benchCaustics } from './caustics.ts';
 import { benchFinishes } from './finishes.ts';
 import { benchLights } from './lights.ts';
+import { benchMotion } from './motion.ts';
 import { benchPaths } from './paths.ts';
 import { benchRays } from './rays.ts';
 import { print, type Report } from './report.ts';
@@ -28,6 +29,7 @@ const BENCHES: Record<string, () => Promise<Report>> = {
   finishes: benchFinishes,
   trees: benchTrees,
   scene: benchScene,
+  motion: benchMotion,
   type: benchType,
   drawings: benchDrawings,
   truths: benchTruths,
