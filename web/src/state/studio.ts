@@ -44,10 +44,12 @@ export const shotOf = (project: Project): Shot =>
 
 // what is seen goes with the document, the shot and the time, before anybody else is told
 const seeAgain = () => {
-  const { project, frame, seen: before } = useStudio.getState();
+  const { project, frame: asked, seen: before } = useStudio.getState();
   if (!project) return;
+  // a shot that was made shorter ends where it ends now
+  const frame = Math.min(asked, framesOf(shotOf(project)) - 1);
   const seen = seenAt(project, shotOf(project).id, frame);
-  if (seen !== before) useStudio.setState({ seen });
+  if (seen !== before || frame !== asked) useStudio.setState({ seen, frame });
 };
 useStudio.subscribe((now, before) => {
   if (now.project !== before.project || now.frame !== before.frame) seeAgain();
