@@ -96,11 +96,11 @@ test('from a word to a proof, two files and a crash', async ({ page }) => {
   await test.step('Frame: fit the word, a square frame and back', async () => {
     await step(page, 'Frame');
     await page.getByRole('button', { name: 'Fit the word' }).click();
-    await page.getByRole('radio', { name: '1:1' }).click();
+    await page.getByLabel('Shape', { exact: true }).selectOption('1:1');
     await tracedAnew(page);
     const box = await page.getByTestId('traced').boundingBox();
     expect(Math.abs(box!.width / box!.height - 1)).toBeLessThan(0.01);
-    await page.getByRole('radio', { name: '16:9' }).click();
+    await page.getByLabel('Shape', { exact: true }).selectOption('16:9');
     await number(page, 'Focal length', '85');
     await page.getByRole('button', { name: 'Fit the word' }).click();
     expect((await document(page)).shots[0]).toMatchObject({ frame: '16:9', camera: { focal: 85 } });

@@ -119,5 +119,6 @@ for (const [name, feeds] of kinds)
     await page.keyboard.press('d');
     const { share, all } = alike(draft, picture);
     expect(all).toBeGreaterThan(10_000);
-    expect(share).toBeGreaterThan(0.9);
+    // of one and the same state 0.895 to 0.914 were seen
+    expect(share).toBeGreaterThan(0.87);
   });
