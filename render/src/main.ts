@@ -23,6 +23,7 @@ import { lossToTell, meanSamples, noiseOf } from '@wemlox/core/trace/noise';
 import type { Eye } from '@wemlox/core/trace/eye';
 import { denoised } from './denoise.ts';
 import { readGlb } from './glb.ts';
+import { hasAlpha } from '@wemlox/wire';
 import { bindPictures } from './motionPicture.ts';
 import { outputOf, readOrder, UsageError, USAGE, type Order } from './order.ts';
 import { fileSources, openProjectFile } from './sources.ts';
@@ -144,9 +145,9 @@ async function render(order: Order): Promise<void> {
   const pattern = room ? join(room, '######.png') : order.output;
   try {
     for (let frame = first; frame <= last; frame++)
-      await renderOne(order, outputOf(pattern, frame), await at(frame));
+      await renderOne(order, order.numbered ? outputOf(pattern, frame) : pattern, await at(frame));
     if (order.moving && shot) {
-      const moving = { rate: shot.rate, loops: shot.loops, alpha: order.moving !== 'mp4' };
+      const moving = { rate: shot.rate, loops: shot.loops, alpha: hasAlpha(order.moving) };
       await bindPictures(order.moving, join(room!, '%06d.png'), first, moving, order.output);
       process.stderr.write(`${order.output}: ${last - first + 1} pictures\n`);
     }
@@ -184,7 +185,8 @@ async function renderOne(
   const raw = { width, height, data: developed(traced.film, traced.samples) };
   const picture = order.denoise > 0 ? await denoised(raw, order.denoise, order.threads) : raw;
   // colour is alpha-associated: what has no alpha is laid over black
-  if (order.moving === 'mp4') for (let i = 3; i < picture.data.length; i += 4) picture.data[i] = 1;
+  if (order.moving && !hasAlpha(order.moving))
+    for (let i = 3; i < picture.data.length; i += 4) picture.data[i] = 1;
   await writeFile(output, encoded(output, picture, traced.film, grade, scene.groups, order.moving ? 8 : 16));
   process.stderr.write(
     `${tty ? '\r' : ''}${output}: ${width}x${height}, ${Math.round(meanSamples(traced.film, traced.samples))} samples, noise ${noiseOf(traced.film, traced.samples).toFixed(4)}, ` +

@@ -23,6 +23,8 @@ export interface Order {
   shot?: string;
   /** Pictures of the shot, from the first to the last of them; null for all of it. */
   frames: [number, number] | null;
+  /** Whether the #s of the file's name stand for the picture's number. */
+  numbered: boolean;
   /** The moving picture that is asked for, if it is one. */
   moving: MovingFormat | null;
   size: [number, number] | null;
@@ -68,7 +70,7 @@ function framesAsked(one: string | undefined, range: string | undefined): [numbe
 
 /** Name of the file of a picture: its number in the place of the #s. */
 export const outputOf = (output: string, frame: number): string =>
-  output.replace(/#+/, (signs) => String(frame).padStart(signs.length, '0'));
+  output.replace(/#+(?=[^#/]*$)/, (signs) => String(frame).padStart(signs.length, '0'));
 
 /** `--denoise` alone is all of it. */
 const withAmount = (argv: string[]) =>
@@ -141,6 +143,7 @@ export function readOrder(argv: string[]): Order {
     look: values.look,
     shot: values.shot,
     frames,
+    numbered: moving !== null || values.frame !== undefined || values.frames !== undefined,
     moving,
     size,
     noise,

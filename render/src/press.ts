@@ -23,7 +23,7 @@ import {
   reportPress,
   type Session,
 } from '@wemlox/store';
-import { ENDINGS, frameName, isMoving, type PressFormat, type PressJob } from '@wemlox/wire';
+import { ENDINGS, frameName, hasAlpha, isMoving, type PressJob } from '@wemlox/wire';
 import { openDocument, type Grade } from '@wemlox/core/document';
 import { shownAt } from '@wemlox/core/motion/shown';
 import { momentsOf } from '@wemlox/core/motion/shutter';
@@ -61,9 +61,6 @@ const told = (error: unknown): string =>
 const mayPass = (error: unknown) =>
   error instanceof NodeEnds || isAway(error) || (error as NodeJS.ErrnoException).code === 'ENOSPC';
 
-/** Files that have no alpha: what is open in the picture is laid over black. */
-const NO_ALPHA: ReadonlySet<PressFormat> = new Set(['webm-av1', 'mp4']);
-
 /** The finished file. */
 async function encodePress(
   job: Pick<PressJob, 'format' | 'alpha' | 'layers' | 'denoise'>,
@@ -78,7 +75,7 @@ async function encodePress(
   const { data } =
     job.denoise > 0 ? await denoised({ width, height, data: raw }, job.denoise, threads) : { data: raw };
   // colour is alpha-associated: full alpha lays it over black
-  if (!job.alpha || NO_ALPHA.has(job.format)) for (let i = 3; i < data.length; i += 4) data[i] = 1;
+  if (!job.alpha || !hasAlpha(job.format)) for (let i = 3; i < data.length; i += 4) data[i] = 1;
   const picture: LinearPicture = { width, height, data };
   if (job.format === 'png8' || isMoving(job.format)) return encodePng(picture, grade, 8);
   if (job.format === 'png16') return encodePng(picture, grade, 16);
@@ -194,7 +191,7 @@ export async function bindJob(
         (await readAsset(session, result!)).bytes,
       );
     const made = join(room, 'made.' + ENDINGS[job.format]);
-    const moving = { rate: shot.rate, loops: shot.loops, alpha: job.alpha && !NO_ALPHA.has(job.format) };
+    const moving = { rate: shot.rate, loops: shot.loops, alpha: job.alpha && hasAlpha(job.format) };
     await bindPictures(job.format, join(room, '%06d.png'), job.first, moving, made, signal);
     const asset = await putAsset(session, 'press', job.name, new Uint8Array(await readFile(made)));
     await endBound(session, id, asset.hash);

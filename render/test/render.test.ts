@@ -176,6 +176,10 @@ describe('./wemlox render, asked for more', () => {
     const { code, stderr } = await render(moving, '-o', film, ...plain);
     expect([code, stderr.trim().split('\n').at(-1)]).toEqual([0, `${film}: 3 pictures`]);
     expect((await readFile(film)).toString('latin1').split('ANMF')).toHaveLength(4);
+    // a name with a # of its own is kept where no picture is named
+    const own = join(folder, 'deck #5.png');
+    expect((await render(moving, '-o', own, ...plain)).code).toBe(0);
+    await readFile(own);
     expect(await render(moving, '-o', join(folder, 'x.png'), '--frames', '0-2')).toMatchObject({ code: 2 });
     expect(await render(moving, '-o', numbered, '--frames', '2-1')).toMatchObject({ code: 2 });
   });

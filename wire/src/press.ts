@@ -26,6 +26,9 @@ export const MOST_FRAMES = 72_000;
 export const isMoving = (format: PressFormat): format is MovingFormat =>
   (MOVING_FORMATS as readonly string[]).includes(format);
 
+/** Whether a file can say what is open in the picture; in others that is black. */
+export const hasAlpha = (format: PressFormat): boolean => format !== 'mp4' && format !== 'webm-av1';
+
 /** Endings of the files. */
 export const ENDINGS: Readonly<Record<PressFormat, string>> = {
   png8: 'png',

@@ -74,33 +74,35 @@ export function fitFrame(front: boolean): void {
 /** How far a place lies along the camera's sight, metres. */
 const depthOf = (camera: Camera, point: readonly number[]) => inFrame(cameraFrame(camera, 1), point).depth;
 
+/** Has all places sharp, and no more. */
+function focusOver(label: string, points: readonly (readonly number[])[]): void {
+  moveCamera(label, (c) => {
+    const depths = points.map((p) => depthOf(c, p));
+    const [near, far] = [Math.min(...depths), Math.max(...depths)];
+    // two places as far away as each other would want no aperture at all
+    return near > 0 ? { ...c, blurs: true, ...sharpFor(c, near, Math.max(far, near * (1 + 1e-4))) } : c;
+  });
+}
+
 /** Takes a place in the picture for what is being focused: one that is sharp, or first one end and then the other. */
 export function focusAt(point: readonly number[]): void {
   const { ends, first } = useFocusing.getState();
-  if (!ends) {
-    moveCamera('Focus', (c) => ({ ...c, blurs: true, focus: depthOf(c, point) }));
-    useFocusing.setState({ picking: false });
-  } else if (!first) useFocusing.setState({ first: point });
-  else {
-    moveCamera('Focus on both ends', (c) => {
-      const [a, b] = [first, point].map((p) => depthOf(c, p));
-      const [near, far] = [Math.min(a, b), Math.max(a, b)];
-      return near > 0 ? { ...c, blurs: true, ...sharpFor(c, near, Math.max(far, near * (1 + 1e-4))) } : c;
-    });
-    useFocusing.setState({ picking: false, first: null });
+  if (ends && !first) {
+    useFocusing.setState({ first: point });
+    return;
   }
+  if (first) focusOver('Focus on both ends', [first, point]);
+  else moveCamera('Focus', (c) => ({ ...c, blurs: true, focus: depthOf(c, point) }));
+  useFocusing.setState({ picking: false, first: null });
 }
 
 /** Focus and aperture that have all of the type sharp, and no more. */
 export function focusOnType(): void {
   const box = useShown.getState().scene?.typeBox;
   if (!box) return;
-  const corners = Array.from({ length: 8 }, (_, k) =>
-    [0, 1, 2].map((i) => ((k >> i) & 1 ? box.max : box.min)[i]),
+  const corner = (k: number) => [0, 1, 2].map((i) => ((k >> i) & 1 ? box.max : box.min)[i]);
+  focusOver(
+    'Focus on the whole type',
+    Array.from({ length: 8 }, (_, k) => corner(k)),
   );
-  moveCamera('Focus on the whole type', (c) => {
-    const depths = corners.map((corner) => depthOf(c, corner));
-    const [near, far] = [Math.min(...depths), Math.max(...depths)];
-    return near > 0 ? { ...c, blurs: true, ...sharpFor(c, near, far) } : c;
-  });
 }

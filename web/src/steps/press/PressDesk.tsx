@@ -1,6 +1,6 @@
 /** Press: what leaves the studio. */
 import { Download, Send } from 'lucide-react';
-import { isMoving } from '@wemlox/wire';
+import { hasAlpha, isMoving } from '@wemlox/wire';
 import { useState } from 'react';
 import { aspectOf } from '@wemlox/core/document';
 import { framesOf } from '@wemlox/core/motion/span';
@@ -33,8 +33,6 @@ const MOVING = [
   ['gif', 'GIF, dithered'],
   ['gif-plain', 'GIF, not dithered'],
 ] as const;
-/** Files without alpha. */
-const OPAQUE: readonly PressSettings['format'][] = ['webm-av1', 'mp4'];
 
 const LARGEST = 16_384;
 
@@ -156,7 +154,7 @@ function Order() {
           set({ ...settings, format, layers: settings.layers && format.startsWith('exr') })
         }
       />
-      {!OPAQUE.includes(format) && (
+      {hasAlpha(format) && (
         <SwitchRow
           label="Alpha where nothing is behind"
           value={settings.alpha}
