@@ -139,7 +139,7 @@ const PATH = `
   sx sy sz sdx sdy sdz sreach sfrom snear sred sgreen sblue sgroup
   kinds beyond caster kept now hue
   diffuseR diffuseG diffuseB sdiffuseR sdiffuseG sdiffuseB links
-  albedoR albedoG albedoB normalX normalY normalZ distance count lost`;
+  albedoR albedoG albedoB normalX normalY normalZ distance count lost caught`;
 
 /** Words of a photon: where it landed, the light it brought, the way it came, the share group of its light. */
 const PHOTON = `
@@ -191,12 +191,14 @@ export const LAYOUT = {
   INSTANCE_EMITTER: [148, 'usize', 'Where an area light’s instance has its emitter.'],
   CASTS_SHADOW: [1, 'i32', 'Flag of instances that stop shadow rays.'],
   IS_LIGHT: [2, 'i32', 'Flag of instances that are area lights.'],
+  STAYS: [4, 'i32', 'Flag of instances that are there before all else: what catches shadows, and plates.'],
   PART_BYTES: [32, 'usize', 'Bytes of a part: finish, flags, emitter, group, links.'],
   PART_FLAGS: [4, 'usize', 'Where a part has its flags.'],
   PART_EMITTER: [8, 'usize', 'Where a part has its emitter, or -1.'],
   PART_HIDDEN: [1, 'i32', 'Flag of parts that primary rays pass through.'],
   PART_TWO_SIDED: [2, 'i32', 'Flag of parts that glow from both sides.'],
   PART_CASTER: [4, 'i32', 'Flag of parts that throw caustics: their light to others comes by photons.'],
+  PART_CATCHES: [8, 'i32', 'Flag of parts that leave only shadow and reflection.'],
   PART_GROUP: [12, 'usize', 'Where a part has its share group.'],
   PART_LINKS: [16, 'usize', 'Where a part has a bit for each choice of things that it is among.'],
   BENEATH: [
@@ -252,10 +254,13 @@ export const LAYOUT = {
   WAVE: [wave, 'i32', 'Paths of a wave.'],
   WAVE_SIDE: [16, 'i32', 'Pixels of a wave’s tile each way.'],
   FILM_WORDS: [
-    13,
+    14,
     'i32',
-    'Words a path leaves: r g b alpha, albedo, normal, distance and count, and light past its limits.',
+    'Words a path leaves: r g b alpha, albedo, normal, distance and count, light past its limits, whether it was caught.',
   ],
+  WHOLE: [0, 'i32', 'What a wave sees: all there is.'],
+  ALONE: [1, 'i32', 'Only what stays, and the lights.'],
+  PAST: [2, 'i32', 'All there is, but the camera sees past what catches shadows.'],
   PHOTON_BYTES: [words(PHOTON).length * 4, 'usize', 'Bytes of a photon.'],
   SOURCE_BYTES: [words(SOURCE).length * 4, 'usize', 'Bytes of a source of photons.'],
   CELLS: [1 << 18, 'i32', 'Cells that landed photons are sorted into; places further apart share them.'],

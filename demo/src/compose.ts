@@ -6,6 +6,7 @@ import {
   newLight,
   newLook,
   newMove,
+  newPiece,
   newShot,
   newSurround,
   newProject,
@@ -240,7 +241,7 @@ function ostrel(): Project {
       }),
       wet,
     ],
-    pieces: [{ id: 'deck', kind: 'floor', on: true, at: 0, finish: 'wet-deck' }],
+    pieces: [newPiece('floor', { id: 'deck', at: 0, finish: 'wet-deck' })],
     looks: [dusk, gold, signal, shifting, tempered],
     shots: shotsOf({}, [
       newMove('swing', CAMERA_AROUND, { id: 'harbour-swing', speed: 1 / 6, amount: 0.32 }),
@@ -339,8 +340,8 @@ function tideBar(): Project {
       ...['tube-glass', 'deck-matte', 'worn-steel'].map(readyFinish),
     ],
     pieces: [
-      { id: 'wall', kind: 'wall', on: true, at: 0, finish: 'bar-tiles' },
-      { id: 'floor', kind: 'floor', on: false, at: 0, finish: 'deck-matte' },
+      newPiece('wall', { id: 'wall', at: 0, finish: 'bar-tiles' }),
+      newPiece('floor', { id: 'floor', on: false, at: 0, finish: 'deck-matte' }),
     ],
     looks: [open, closed],
     shots: shotsOf({ frame: '4:5' }, [
@@ -439,8 +440,8 @@ function cabinKeys(): Project {
     blocks: [word, line],
     finishes: [...['cabin-steel', 'hull-chrome', 'night-enamel'].map(readyFinish), brass, board],
     pieces: [
-      { id: 'board', kind: 'wall', on: true, at: -0.0375, finish: 'key-board' },
-      { id: 'floor', kind: 'floor', on: false, at: 0, finish: 'key-board' },
+      newPiece('wall', { id: 'board', at: -0.0375, finish: 'key-board' }),
+      newPiece('floor', { id: 'floor', on: false, at: 0, finish: 'key-board' }),
     ],
     looks: [brushed, brassy],
     shots: shotsOf({}, [
@@ -508,7 +509,7 @@ function deckFive(): Project {
   return project('Deck 5', {
     blocks: [word],
     finishes: [...['deck-glass', 'starboard-glass', 'sea-frost'].map(readyFinish), pale],
-    pieces: [{ id: 'floor', kind: 'floor', on: true, at: 0, finish: 'pale-terrazzo' }],
+    pieces: [newPiece('floor', { id: 'floor', at: 0, finish: 'pale-terrazzo' })],
     looks: [clear, frosted],
     shots: shotsOf({}, [
       newMove('swing', CAMERA_AROUND, { id: 'sign-swing', speed: 1 / 6, amount: 0.4 }),
@@ -558,7 +559,7 @@ function saloon(): Project {
     finishes: ['weathered-hull', 'awning-canvas', 'night-enamel', 'deck-boards', 'cut-crystal'].map(
       readyFinish,
     ),
-    pieces: [{ id: 'floor', kind: 'floor', on: true, at: 0, finish: 'deck-boards' }],
+    pieces: [newPiece('floor', { id: 'floor', at: 0, finish: 'deck-boards' })],
     looks: [wrapped, woven],
     shots: shotsOf({}, [
       newMove('swing', 'looks/weathered/rig/saloon-sun/azimuth', {

@@ -18,7 +18,7 @@ import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import { findingText } from '@wemlox/core/preflight/words';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
 import { developed, filmLayers } from '@wemlox/core/trace/developing';
-import { hasLayers, type Film } from '@wemlox/core/trace/film';
+import type { Film } from '@wemlox/core/trace/film';
 import { lossToTell, meanSamples, noiseOf } from '@wemlox/core/trace/noise';
 import type { Eye } from '@wemlox/core/trace/eye';
 import { denoised } from './denoise.ts';
@@ -118,7 +118,7 @@ function encoded(
 ): Uint8Array {
   const kind = extname(output);
   if (kind === '.exr')
-    return encodeExr(picture, 'float', hasLayers(film) ? filmLayers(film, picture.data, groups) : undefined);
+    return encodeExr(picture, 'float', film.layers ? filmLayers(film, picture.data, groups) : undefined);
   if (kind === '.hdr') return encodeHdr(picture);
   return encodePng(picture, grade, depth);
 }

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
 import { Worker } from 'node:worker_threads';
-import type { RenderScene } from '@wemlox/core/scene/renderScene';
+import { catchesShadow, type RenderScene } from '@wemlox/core/scene/renderScene';
 import { createFilm, groupsWithin, isFinished, type Film } from '@wemlox/core/trace/film';
 import { kernelMemory } from '@wemlox/core/trace/kernel';
 import { prepared as prepare, type PreparedScene } from '@wemlox/core/trace/prepare';
@@ -123,6 +123,7 @@ export async function traceScene(scene: RenderScene, options: TraceOptions): Pro
     layers: options.layers,
     groups: options.layers ? groupsWithin(scene.groups.length, width * height, MOST_SHARES) : 0,
     target: options.target,
+    catches: catchesShadow(scene),
   });
   // a film of another layout, from before an update, is begun anew
   const from = options.from?.state.length === film.state.length ? options.from : null;

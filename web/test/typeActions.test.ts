@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { beforeEach, describe, expect, it } from 'vitest';
-import { finishAt, newBlock, newTube, type Block } from '@wemlox/core/document';
+import { finishAt, newBlock, newPiece, newTube, type Block } from '@wemlox/core/document';
 import * as actions from './allActions.ts';
 import { useChoice } from '../src/state/choice.ts';
 import { undo } from '../src/state/studio.ts';
@@ -122,7 +122,7 @@ describe('standing', () => {
     expect(now()).toBe(before);
     actions.change(
       'Wall',
-      (p) => void p.pieces.push({ id: 'w', kind: 'wall', on: true, at: -0.7, finish: null }),
+      (p) => void p.pieces.push(newPiece('wall', { id: 'w', at: -0.7 })),
     );
     actions.changeBlock(block.id, 'Turn', (b) => void (b.place.turn = 0.5));
     actions.standOffWall(block.id, 0.1);

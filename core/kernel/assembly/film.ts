@@ -1,6 +1,6 @@
 // What paths gather, and what a wave leaves of it for the film: all light together, and each share group by itself.
 import {
-  FILM_WORDS, LANE_RAYS, P_ALBEDO_R, P_ALPHA, P_BEYOND, P_BLUE, P_COUNT, P_GREEN, P_LOST, P_RED, WAVE,
+  FILM_WORDS, LANE_RAYS, P_ALBEDO_R, P_ALPHA, P_BEYOND, P_BLUE, P_CAUGHT, P_COUNT, P_GREEN, P_LOST, P_RED, WAVE,
 } from './layout';
 import { f, grow, w, waveAt } from './paths';
 import { lane } from './scene';
@@ -52,6 +52,7 @@ export function clear(at: usize): void {
   store<f32>(at + P_ALPHA, 0);
   store<f32>(at + P_LOST, 0);
   store<f32>(at + P_COUNT, 0);
+  store<f32>(at + P_CAUGHT, 0);
 }
 
 export function clearShares(): void {
@@ -74,5 +75,6 @@ export function leave(n: i32): void {
     for (let k: usize = 0; k < 8; k++)
       store<f32>(out + 16 + (k << 2), seen ? f(P_ALBEDO_R + (stride / 7) * k, at) : 0);
     store<f32>(out, f(P_LOST, at), 48);
+    store<f32>(out, f(P_CAUGHT, at), 52);
   }
 }

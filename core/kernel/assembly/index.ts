@@ -8,5 +8,5 @@ export { setPhotons, sortPhotons, usePhotons } from './caustics';
 export { setShares } from './film';
 export { setLimits } from './meet';
 export { setSources } from './photons';
-export { raysTraced, sendPhotons, setMasks, traceWave } from './wave';
+export { raysTraced, sendPhotons, setMasks, setView, traceWave } from './wave';
 export { probe, probeChoice, probeLights } from './probe';

@@ -80,6 +80,10 @@
 // @ts-ignore: decorator
 @inline export const IS_LIGHT: i32 = 2;
 
+// Flag of instances that are there before all else: what catches shadows, and plates.
+// @ts-ignore: decorator
+@inline export const STAYS: i32 = 4;
+
 // Bytes of a part: finish, flags, emitter, group, links.
 // @ts-ignore: decorator
 @inline export const PART_BYTES: usize = 32;
@@ -103,6 +107,10 @@
 // Flag of parts that throw caustics: their light to others comes by photons.
 // @ts-ignore: decorator
 @inline export const PART_CASTER: i32 = 4;
+
+// Flag of parts that leave only shadow and reflection.
+// @ts-ignore: decorator
+@inline export const PART_CATCHES: i32 = 8;
 
 // Where a part has its share group.
 // @ts-ignore: decorator
@@ -224,9 +232,21 @@
 // @ts-ignore: decorator
 @inline export const WAVE_SIDE: i32 = 16;
 
-// Words a path leaves: r g b alpha, albedo, normal, distance and count, and light past its limits.
+// Words a path leaves: r g b alpha, albedo, normal, distance and count, light past its limits, whether it was caught.
 // @ts-ignore: decorator
-@inline export const FILM_WORDS: i32 = 13;
+@inline export const FILM_WORDS: i32 = 14;
+
+// What a wave sees: all there is.
+// @ts-ignore: decorator
+@inline export const WHOLE: i32 = 0;
+
+// Only what stays, and the lights.
+// @ts-ignore: decorator
+@inline export const ALONE: i32 = 1;
+
+// All there is, but the camera sees past what catches shadows.
+// @ts-ignore: decorator
+@inline export const PAST: i32 = 2;
 
 // Bytes of a photon.
 // @ts-ignore: decorator
@@ -282,7 +302,7 @@
 
 // Where a lane has its lists of paths.
 // @ts-ignore: decorator
-@inline export const LANE_LISTS: usize = 160304;
+@inline export const LANE_LISTS: usize = 161344;
 
 // Finishes sorted by at once; more share a place, which only makes groups smaller.
 // @ts-ignore: decorator
@@ -290,15 +310,15 @@
 
 // Where a lane sorts its paths by finish.
 // @ts-ignore: decorator
-@inline export const LANE_BUCKETS: usize = 164400;
+@inline export const LANE_BUCKETS: usize = 165440;
 
 // Where a lane has vectors of a group while single numbers are put in.
 // @ts-ignore: decorator
-@inline export const LANE_SCRATCH: usize = 168496;
+@inline export const LANE_SCRATCH: usize = 169536;
 
 // Where a lane has the photons near each of a group, NEAR of them for each.
 // @ts-ignore: decorator
-@inline export const LANE_NEAR: usize = 168752;
+@inline export const LANE_NEAR: usize = 169792;
 
 // Photons a path may take in at once; where more are near, every so manieth.
 // @ts-ignore: decorator
@@ -306,7 +326,7 @@
 
 // Bytes of a lane.
 // @ts-ignore: decorator
-@inline export const LANE_BYTES: usize = 169792;
+@inline export const LANE_BYTES: usize = 170880;
 
 // Most memory the shared module declares, in pages of 64 KiB.
 // @ts-ignore: decorator
@@ -1791,3 +1811,7 @@
 // Path: lost.
 // @ts-ignore: decorator
 @inline export const P_LOST: usize = 101920;
+
+// Path: caught.
+// @ts-ignore: decorator
+@inline export const P_CAUGHT: usize = 102960;

@@ -15,6 +15,7 @@ import { above, add, both, div, dot3, flip, mad, most, mul, pick, root, splat, s
 import { cosOut, sinOut, turn4 } from './maths4';
 import { cards, directionals, emitters, instances, lightNodes, lightTree } from './scene';
 import { skyFeeds, skyWeight } from './surround';
+import { isAway } from './traverse';
 
 /** Least share of a node's power that its spread leaves: what is bounded to nothing is never chosen. */
 const FAINT: f32 = 0.01;
@@ -426,6 +427,7 @@ export function lightFrom(i: i32, x: f32, y: f32, z: f32, chance: f32): bool {
   const d2 = dx * dx + dy * dy + dz * dz;
   const d = sqrt<f32>(d2);
   if (!(d > <f32>1e-7)) return false;
+  if (kind === GLOW && isAway(instances + <usize>load<i32>(e, E_INSTANCE) * INSTANCE_BYTES)) return false;
   toX = dx / d;
   toY = dy / d;
   toZ = dz / d;

@@ -1,7 +1,8 @@
 // What paths do where they meet something: light they find, glass that dims it, limits they reach.
 import {
   BENEATH, F_ABSORPTION_B, F_ABSORPTION_G, F_ABSORPTION_R, F_ALBEDO_R, F_CAST, F_EMISSION_R, F_GLASS, F_IOR, PART_EMITTER, PART_FLAGS,
-  PART_GROUP, PART_TWO_SIDED, P_ALBEDO_B, P_ALBEDO_G, P_ALBEDO_R, P_ALPHA, P_BEHIND, P_BEYOND, P_CASTER, P_COUNT,
+  PART_CATCHES, PART_GROUP, PART_TWO_SIDED, P_ALBEDO_B, P_ALBEDO_G, P_ALBEDO_R, P_ALPHA, P_BEHIND, P_BEYOND, P_CASTER,
+  P_CAUGHT, P_COUNT,
   P_DEPTH, P_DISTANCE, P_DX, P_DY, P_DZ, P_FINISH, P_GX, P_GY, P_GZ, P_INSIDE, P_KINDS, P_MEDIUM, P_NORMAL_X,
   P_NORMAL_Y, P_NORMAL_Z, P_NOW, P_NX, P_NY, P_NZ, P_PART, P_PDF, P_PIXEL, P_T, P_TB, P_TG, P_TR, P_TRAVELLED, P_X,
   P_Y, P_Z,
@@ -136,6 +137,7 @@ export function meet(at: usize, index: i32): bool {
     store<f32>(at + P_NORMAL_Z, f(P_NZ, at));
     store<f32>(at + P_DISTANCE, depthOf(f(P_X, at), f(P_Y, at), f(P_Z, at)));
     store<f32>(at + P_COUNT, 1);
+    if ((load<i32>(part, PART_FLAGS) & PART_CATCHES) !== 0) store<f32>(at + P_CAUGHT, 1);
   }
   store<i32>(at + P_INSIDE, sideOf(at, behind));
   return !isSpent(at, index);

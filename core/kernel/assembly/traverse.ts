@@ -3,7 +3,8 @@
 // a shared edge gives exactly opposite edge values on both sides, so no ray slips between neighbours.
 import {
   CASTS_SHADOW, INSTANCE_BYTES, INSTANCE_FLAGS, INSTANCE_NODES, INSTANCE_PACKS, INSTANCE_TO_SOLID,
-  LANE_TOP_STACK, LEAF_SHIFT, NODE_BYTES, NODE_CHILDREN, PACK_BYTES, PACK_CORNER, PACK_IDS,
+  IS_LIGHT, LANE_TOP_STACK, LEAF_SHIFT, NODE_BYTES, NODE_CHILDREN, PACK_BYTES, PACK_CORNER, PACK_IDS,
+  STAYS,
 } from './layout';
 
 /** Slabs are widened by two roundings each way (Ize, "Robust BVH Ray Traversal", JCGT 2013). */
@@ -17,6 +18,19 @@ export let instances: usize = 0;
 /** Stacks of this thread: of the solids' trees, and of the tree over instances. */
 export let stack: usize = 0;
 export let topStack: usize = 0;
+
+/** Whether rays meet only what stays, and lights. */
+let alone: bool = false;
+
+export function setAlone(yes: bool): void {
+  alone = yes;
+}
+
+/** Whether an instance is not there now. */
+// @ts-ignore: decorator
+@inline export function isAway(instance: usize): bool {
+  return alone && (load<i32>(instance, INSTANCE_FLAGS) & (STAYS | IS_LIGHT)) === 0;
+}
 
 /** Points this thread at a scene and at its lane. */
 export function init(topAt: usize, instancesAt: usize, lane: usize): void {
@@ -399,7 +413,7 @@ function walkSolid<Q>(nodes: usize, packs: usize, instance: i32, tmin: f32): boo
     } else {
       const number = ~current >> LEAF_SHIFT;
       const at = instances + <usize>number * INSTANCE_BYTES;
-      if (isInteger<Q>() || (load<i32>(at + INSTANCE_FLAGS) & CASTS_SHADOW) !== 0) {
+      if ((isInteger<Q>() || (load<i32>(at + INSTANCE_FLAGS) & CASTS_SHADOW) !== 0) && !isAway(at)) {
         const m = at + INSTANCE_TO_SOLID;
         const c0 = v128.load(m);
         const c1 = v128.load(m, 16);

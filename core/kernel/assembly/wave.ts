@@ -3,7 +3,7 @@
 // A path's picture depends on pixel, sample and seed alone, so waves may be of any size and threads of any number.
 import {
   BUCKETS, GLOW, INSTANCE_BYTES, INSTANCE_EMITTER, INSTANCE_FLAGS, IS_LIGHT, LANE_BUCKETS, LANE_LISTS, PART_CASTER,
-  PART_FLAGS, PART_HIDDEN, P_ALPHA, P_B1, P_B2, P_BEHIND, P_BEYOND, P_CASTER, P_DEPTH, P_DX, P_DY, P_DZ, P_FINISH, P_FROM, P_GX, P_GY, P_GZ, P_HUE,
+  PART_CATCHES, PART_FLAGS, PART_HIDDEN, PAST, ALONE, P_ALPHA, P_B1, P_B2, P_BEHIND, P_BEYOND, P_CASTER, P_DEPTH, P_DX, P_DY, P_DZ, P_FINISH, P_FROM, P_GX, P_GY, P_GZ, P_HUE,
   P_INSIDE, P_INSTANCE, P_KEPT, P_KINDS, P_NEAR, P_NOW, P_OX, P_OY, P_OZ, P_PART, P_PASSES, P_PDF, P_PIXEL,
   P_SBLUE, P_SDIFFUSE_B, P_SDIFFUSE_G, P_SDIFFUSE_R, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SGREEN, P_SGROUP, P_SNEAR, P_SREACH, P_SRED, P_SX, P_SY, P_SZ, P_T, P_TB,
   P_TG, P_TR, P_TRAVELLED, P_TRIANGLE, WAVE, WAVE_SIDE,
@@ -32,7 +32,7 @@ import {
   behindApart, look4, lookBehind, skyB, skyBehindB, skyBehindG, skyBehindR, skyBlurred, skyDensity, skyG, skyGroup,
   skyMirrorB, skyMirrorG, skyMirrorR, skyR, skySeen,
 } from './surround';
-import { closest, closestAfter, foundB1, foundB2, foundInstance, foundT, occluded } from './traverse';
+import { closest, closestAfter, foundB1, foundB2, foundInstance, foundT, occluded, setAlone } from './traverse';
 import { scattersIn, wander } from './volume';
 
 const FAR: f32 = 1e30;
@@ -49,6 +49,8 @@ let next: usize = 0;
 let rays: f64 = 0;
 /** Camera rays that something hides from. */
 let masks: bool = false;
+/** Flags of parts that camera rays pass. */
+let unseen: i32 = PART_HIDDEN;
 /** Whether the wave carries photons from lamps. */
 let sending: bool = false;
 let heads: usize = 0;
@@ -156,7 +158,7 @@ function trace(at: usize, index: i32): i32 {
       const part = partAt(w(P_PART, at));
       const flags = load<i32>(part, PART_FLAGS);
       store<i32>(at + P_CASTER, flags & PART_CASTER);
-      if (w(P_DEPTH, at) === 0 && (flags & PART_HIDDEN) !== 0 && !sending) {
+      if (w(P_DEPTH, at) === 0 && (flags & unseen) !== 0 && !sending) {
         passed = true;
       } else {
         let number = seenFrom(load<i32>(part), w(P_BEHIND, at) !== 0);
@@ -448,6 +450,12 @@ export function sendPhotons(first: i32, all: i32, index: i32, seed: u32, bounces
     }
     on = goOn(shade(shaded, index), index);
   }
+}
+
+/** @param view WHOLE, ALONE or PAST */
+export function setView(view: i32): void {
+  setAlone(view === ALONE);
+  unseen = view === PAST ? PART_HIDDEN | PART_CATCHES : PART_HIDDEN;
 }
 
 /** @param hidden whether the eye looks past parts */

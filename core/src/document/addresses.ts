@@ -2,10 +2,11 @@
  * Addresses of parameters: `looks/<id>/rig/<id>/strength`. Things of a list are named by their identifiers, or by
  * their place where they have none.
  */
-import { PIECE_NAMES } from './names.ts';
+import { pieceInWords, pieceName } from './names.ts';
 import { conditionsOf, tableOf, type Parameter } from './parameter.ts';
 import { COAT, SURFACE } from './parameters.ts';
 import { Project } from './project.ts';
+import type { Piece } from './stage.ts';
 import { classOf, shapeOf, type Class } from './shape.ts';
 import { STARTS } from './defaults.ts';
 
@@ -159,8 +160,10 @@ const SAID: readonly (readonly [RegExp, (what: string, owner: Json) => string])[
   [
     /^pieces\//,
     (what, owner) => {
-      const name = PIECE_NAMES[owner.kind as keyof typeof PIECE_NAMES];
-      return /^[a-z]/.test(what) ? `${name} ${what}` : `${what} of the ${name.toLowerCase()}`;
+      const piece = owner as unknown as Piece;
+      if (/^[a-z]/.test(what)) return `${pieceName(piece)} ${what}`;
+      const filed = piece.model || piece.picture;
+      return `${what} of ${filed ? '' : 'the '}${pieceInWords(piece)}`;
     },
   ],
 ];

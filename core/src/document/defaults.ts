@@ -278,6 +278,9 @@ export const newPiece = (kind: PieceKind, changes: Partial<Piece> = {}): Piece =
   id: newId(),
   kind,
   finish: null,
+  picture: null,
+  model: null,
+  dressings: [],
   ...changes,
 });
 

@@ -208,6 +208,9 @@ function brokenReferences(project: Project): string[] {
     if (piece.finish !== null && !finishes.has(piece.finish)) {
       problems.push(`pieces[${i}].finish: no finish ${piece.finish}`);
     }
+    piece.dressings.forEach(({ finish }, k) => {
+      if (!finishes.has(finish)) problems.push(`pieces[${i}].dressings[${k}].finish: no finish ${finish}`);
+    });
   });
   return problems;
 }

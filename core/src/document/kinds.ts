@@ -163,8 +163,11 @@ export type Backdrop = (typeof BACKDROPS)[number];
 export const VIEWS = ['soft', 'plain'] as const;
 export type View = (typeof VIEWS)[number];
 
-export const PIECE_KINDS = ['floor', 'wall', 'backdrop'] as const;
+export const PIECE_KINDS = ['floor', 'wall', 'backdrop', 'table', 'niche', 'grid', 'plate', 'model'] as const;
 export type PieceKind = (typeof PIECE_KINDS)[number];
+
+/** Where a plate stands: across all that the camera takes in, or free. */
+export type PlateStand = 'frame' | 'free';
 
 /** How a camera sees: as an eye does, or along parallel rays. */
 export type CameraView = 'perspective' | 'parallel';

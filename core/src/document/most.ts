@@ -3,6 +3,8 @@ export const MOST = {
   blocks: 100,
   finishes: 1000,
   pieces: 50,
+  /** Parts of one model that wear finishes of the project. */
+  dressings: 500,
   looks: 200,
   shots: 200,
   lights: 2000,

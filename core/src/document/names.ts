@@ -2,6 +2,7 @@
 import type { FeedSource, LightKind, PieceKind, Zone } from './kinds.ts';
 import type { Parameter } from './parameter.ts';
 import { FEED } from './parameters.ts';
+import type { Piece } from './stage.ts';
 
 export const ZONE_NAMES: Record<Zone, string> = {
   front: 'Front',
@@ -32,7 +33,20 @@ export const PIECE_NAMES: Record<PieceKind, string> = {
   floor: 'Floor',
   wall: 'Wall',
   backdrop: 'Curved backdrop',
+  table: 'Table top',
+  niche: 'Niche',
+  grid: 'Grid',
+  plate: 'Plate',
+  model: 'Model',
 };
+
+/** What a piece is called: what it shows where it comes of a file, else its kind. */
+export const pieceName = ({ kind, model, picture }: Pick<Piece, 'kind' | 'model' | 'picture'>): string =>
+  model?.name ?? picture?.name ?? PIECE_NAMES[kind];
+
+/** The same within a sentence. */
+export const pieceInWords = (piece: Parameters<typeof pieceName>[0]): string =>
+  piece.model || piece.picture ? pieceName(piece) : PIECE_NAMES[piece.kind].toLowerCase();
 
 /** What an option of a choice is called. */
 export const optionName = (parameter: Parameter, value: unknown): string =>

@@ -10,6 +10,8 @@ import type {
   CameraView,
   Frame,
   Form,
+  PieceKind,
+  PlateStand,
   Profile,
   Shading,
   TubeCourse,
@@ -297,9 +299,96 @@ export const GRADE = {
   }),
 };
 
+const PLATE: readonly Condition[] = [['kind', 'plate']];
+/** A plate that fills the frame goes with the camera; all else is moved and turned. */
+const FREE: Condition = ['stands', 'free'];
+const PLACED = { since: 13, fold: 'Place and size', when: FREE };
+
+const turned = (name: string, hint: string) =>
+  amount(name, UNITS.degrees, [-Math.PI, Math.PI], 0, 1, { ...PLACED, hint });
+
+/** A side of a piece; 0 reaches further than is seen. */
+const sized = (
+  name: string,
+  kinds: readonly [string, ...PieceKind[]],
+  hint = 'At 0 it reaches further than is seen',
+) => amount(name, UNITS.m, [0, 1000], 0, 0.01, { ...PLACED, fader: [0, 10], hint, when: [kinds, FREE] });
+
 export const PIECE = {
   on: onOff('On', true, { row: false, turns: ['on', 'off'] }),
-  at: amount('Height', UNITS.m, [-1000, 1000], 0, 0.01, { history: 'Place', fader: [-1, 4] }),
+  at: amount('Place', UNITS.m, [-1000, 1000], 0, 0.01, { fader: [-1, 4] }),
+  solo: onOff('Solo', false, { since: 13, row: false, keyed: false, turns: ['solo', 'not solo'] }),
+  catches: onOff('Only shadow', false, {
+    since: 13,
+    hint: 'It is not seen itself: it leaves shadow and what it mirrors of the type in the picture’s opacity, to be laid over something else',
+    turns: ['leaves only shadow', 'is seen itself'],
+    when: ['kind', 'floor', 'wall', 'backdrop', 'table', 'niche'],
+  }),
+  stands: choice<PlateStand>(
+    'Stands',
+    [
+      ['frame', 'Filling the frame'],
+      ['free', 'Free'],
+    ],
+    'free',
+    { since: 13, when: PLATE },
+  ),
+  lit: onOff('Takes light', false, {
+    since: 13,
+    hint: 'Light and shadow fall on it; else it shows what it shows by itself',
+    turns: ['takes light', 'shows by itself'],
+    when: PLATE,
+  }),
+  stops: amount('Exposure', UNITS.stops, [-20, 20], 0, 0.05, {
+    since: 13,
+    hint: 'At 0 its white is display white at exposure 0, or it is the picture’s own colours in light',
+    fader: [-6, 6],
+    when: PLATE,
+  }),
+  move: point(
+    'Moved',
+    UNITS.mm,
+    [0, 0, 0],
+    [
+      ['x', 'To the right'],
+      ['y', 'Up'],
+      ['z', 'To the front'],
+    ],
+    [-2000, 2000],
+    1,
+    PLACED,
+  ),
+  turn: turned('Turned', 'About the upright axis'),
+  tilt: turned('Tilted', 'About the axis across; its top goes back'),
+  roll: turned('Rolled', 'About the axis to the front; its right side goes up'),
+  size: amount('Size', UNITS.times, [1e-6, 1e6], 1, 0.01, {
+    ...PLACED,
+    fader: [0.01, 100],
+    log: true,
+    when: ['kind', 'model'],
+    hint: 'Of what the file says, in metres',
+  }),
+  width: sized('Width', ['kind', 'floor', 'wall', 'backdrop', 'table', 'niche', 'grid', 'plate']),
+  height: sized('Height', ['kind', 'wall', 'backdrop', 'niche', 'grid']),
+  depth: sized('Depth', ['kind', 'floor', 'table', 'niche']),
+  radius: sized(
+    'Radius',
+    ['kind', 'backdrop', 'table'],
+    'Of the curve, or of a table’s corners; a backdrop’s goes by the type’s height at 0',
+  ),
+  thickness: amount('Thickness', UNITS.mm, [0.00001, 10], 0.02, 0.5, {
+    ...PLACED,
+    fader: [1, 200],
+    log: true,
+    when: ['kind', 'table', 'grid'],
+  }),
+  spacing: amount('Spacing', UNITS.mm, [0.001, 100], 0.25, 1, {
+    ...PLACED,
+    fader: [10, 2000],
+    log: true,
+    when: ['kind', 'grid'],
+    hint: 'From line to line',
+  }),
 };
 
 /** What of the lens counts only where depth blurs. */

@@ -4,6 +4,7 @@ import { openDocument, DocumentError } from './door.ts';
 import type { Finish } from './finish.ts';
 import type { Light } from './light.ts';
 import type { Project } from './project.ts';
+import type { Piece } from './stage.ts';
 import { cutTo } from './text.ts';
 import { unzipped } from './unzipped.ts';
 
@@ -33,6 +34,12 @@ export const filesOf = (light: Light): string[] =>
     'profile' in light ? light.profile : null,
   ].flatMap((ref) => (ref?.source === 'asset' ? [ref.id] : []));
 
+/** SHA-256 of what a piece shows: its picture, its model. */
+export const filesOfPiece = ({ picture, model }: Piece): string[] => [
+  ...(picture?.source === 'asset' ? [picture.id] : []),
+  ...(model ? [model.id] : []),
+];
+
 /** SHA-256 of every asset the project refers to. */
 export function assetsOf(project: Project): string[] {
   const fonts = project.blocks.filter((b) => b.font.source === 'asset').map((b) => b.font.id);
@@ -45,6 +52,7 @@ export function assetsOf(project: Project): string[] {
     ...new Set([
       ...fonts,
       ...drawings,
+      ...project.pieces.flatMap(filesOfPiece),
       ...pictures,
       ...panels,
       ...project.looks.flatMap(({ rig }) => rig.flatMap(filesOf)),

@@ -187,6 +187,12 @@ const withTime = (document: Json): Json => ({
   shots: objects(document.shots).map((shot) => ({ tracks: [], moves: [], ...shot })),
 });
 
+/** Version 13 has pieces that show pictures and models. */
+const withFiledPieces = (document: Json): Json => ({
+  ...document,
+  pieces: objects(document.pieces).map((piece) => ({ picture: null, model: null, dressings: [], ...piece })),
+});
+
 /** What makes each version of the one before; those that are not here only added parameters. */
 const UPGRADES: Readonly<Record<number, (document: Json) => Json>> = {
   2: withDiffuseRoughness,
@@ -198,6 +204,7 @@ const UPGRADES: Readonly<Record<number, (document: Json) => Json>> = {
   10: withPanels,
   11: withShapedLights,
   12: withTime,
+  13: withFiledPieces,
 };
 
 /** Gives parameters that came after a version their defaults, where they are absent. */

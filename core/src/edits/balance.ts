@@ -2,6 +2,7 @@
 import {
   finishAt,
   MOST,
+  wears,
   zonesOf,
   type Finish,
   type Light,
@@ -89,7 +90,7 @@ function wearers(project: Project, finish: string): Set<string> {
         for (const letter of block.letters)
           if (finishAt(look.chart, block.id, letter, zone) === finish)
             out.add(`${look.id} ${block.id} ${zone}`);
-  for (const piece of project.pieces) if (piece.finish === finish) out.add(`piece ${piece.id}`);
+  for (const piece of project.pieces) if (wears(piece, finish)) out.add(`piece ${piece.id}`);
   for (const other of project.finishes) if (other.within === finish) out.add(`within ${other.id}`);
   return out;
 }

@@ -106,3 +106,10 @@ export const named = <T extends { name: string }>(thing: T, among: readonly { na
   ...thing,
   name: freeName(thing.name, names(among)),
 });
+
+/** A name that an artist gives. @throws EditRefused for an empty one */
+export function givenName(text: string): string {
+  const name = cutName(text);
+  if (name.length === 0) throw new EditRefused('a name has at least one character');
+  return name;
+}

@@ -1,12 +1,12 @@
 /** Edits of finishes, and of which faces wear them. */
 import {
-  cutName,
   cutTo,
   finishAt,
   LONGEST_TAG,
   MOST,
-  PIECE_NAMES,
+  pieceName,
   plainFinish,
+  wears,
   withRule,
   ZONE_NAMES,
   type ChartTarget,
@@ -15,7 +15,7 @@ import {
   type Project,
   type Surface,
 } from '../document/index.ts';
-import { found, named, room, type Edit } from './edit.ts';
+import { found, named, room, givenName, type Edit } from './edit.ts';
 
 /** The character a letter identifier stands for, for names in the history. */
 export function characterOf(project: Project, face: { block?: string; letter?: string }): string {
@@ -76,7 +76,7 @@ export function addFinish(project: Project, source: Finish | null, id: string): 
 export const renameFinish = (_project: Project, id: string, name: string): Edit => ({
   label: `Name → ${name}`,
   make: (p) => {
-    found(p.finishes, id, 'finish').name = cutName(name);
+    found(p.finishes, id, 'finish').name = givenName(name);
   },
 });
 
@@ -146,7 +146,7 @@ export function wornAt(project: Project, id: string): string[] {
     const where = look.chart.filter((r) => r.finish === id).map((r) => targetName(project, r));
     return where.length > 0 ? [`${look.name}: ${[...new Set(where)].join(', ')}`] : [];
   });
-  const pieces = project.pieces.filter((p) => p.finish === id).map((p) => PIECE_NAMES[p.kind]);
+  const pieces = project.pieces.filter((p) => wears(p, id)).map(pieceName);
   const within = project.finishes.filter((f) => f.within === id).map((f) => `within ${f.name}`);
   return [...faces, ...pieces, ...within];
 }
@@ -163,7 +163,12 @@ export function removeFinish(project: Project, id: string, instead: string | nul
       for (const finish of p.finishes)
         if (finish.within === id) finish.within = next === finish.id ? null : next;
       for (const look of p.looks) for (const rule of look.chart) if (rule.finish === id) rule.finish = next;
-      for (const piece of p.pieces) if (piece.finish === id) piece.finish = next;
+      for (const piece of p.pieces) {
+        if (piece.finish === id) piece.finish = next;
+        piece.dressings = piece.dressings.flatMap((d) =>
+          d.finish !== id ? [d] : next === null ? [] : [{ ...d, finish: next }],
+        );
+      }
     },
   };
 }

@@ -2,7 +2,6 @@
 import {
   type Camera,
   type Follow,
-  cutName,
   MOST,
   newFollow,
   newLight,
@@ -15,7 +14,7 @@ import { log } from '../maths/reproducible.ts';
 import { followed, followedBy } from '../light/following.ts';
 import { glowsIn } from '../finish/glow.ts';
 import { bearingOf, frameOf, freePlace, standingOf, wrapped } from '../light/placing.ts';
-import { EditRefused, found, named, room, within, type Edit } from './edit.ts';
+import { EditRefused, found, named, room, within, givenName, type Edit } from './edit.ts';
 import { copyMotion } from './motion.ts';
 
 const lookOf = (p: Project, id: string) => found(p.looks, id, 'look');
@@ -130,7 +129,7 @@ export function removeLights(project: Project, look: string, ids: readonly strin
 export const renameLight = (_project: Project, look: string, id: string, name: string): Edit => ({
   label: `Name → ${name}`,
   make: (p) => {
-    lightIn(p, look, id).name = cutName(name);
+    lightIn(p, look, id).name = givenName(name);
   },
 });
 

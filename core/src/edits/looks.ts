@@ -1,7 +1,7 @@
 /** Edits of looks, of the project's name, and of the project as a whole. */
 import { current } from 'immer';
 import { cutName, MOST, newLook, type Project } from '../document/index.ts';
-import { found, named, room, type Edit } from './edit.ts';
+import { found, named, room, givenName, type Edit } from './edit.ts';
 import { copyMotion } from './motion.ts';
 
 export const renameProject = (_project: Project, name: string): Edit => ({
@@ -28,7 +28,7 @@ export function addLook(project: Project, source: string, id: string): Edit {
 export const renameLook = (_project: Project, id: string, name: string): Edit => ({
   label: `Name → ${name}`,
   make: (p) => {
-    found(p.looks, id, 'look').name = cutName(name);
+    found(p.looks, id, 'look').name = givenName(name);
   },
 });
 

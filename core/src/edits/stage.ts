@@ -1,22 +1,26 @@
 /** Edits of what stands around the type, and of the camera. */
 import {
-  cutName,
   fitting,
   MOST,
+  newFeed,
   newId,
   newPiece,
   PIECE_NAMES,
+  pieceInWords,
   plainFinish,
   plainSurface,
   type Camera,
   type Finish,
+  type ModelRef,
   type Move,
+  type PictureRef,
+  type Piece,
   type PieceKind,
   type Project,
   type Track,
 } from '../document/index.ts';
-import { CAMERA } from '../document/parameters.ts';
-import { EditRefused, found, freeName, named, room, within, type Edit } from './edit.ts';
+import { CAMERA, PIECE } from '../document/parameters.ts';
+import { EditRefused, found, freeName, named, room, within, givenName, type Edit } from './edit.ts';
 
 /** What a piece comes in: a grey that leaves the picture to the type. */
 const quietMatte = (id: string, name: string): Finish =>
@@ -31,12 +35,44 @@ const quietMatte = (id: string, name: string): Finish =>
     }),
   });
 
-/** Puts a piece on the stage, in a matte finish of its own. @param at its place, metres */
+/** How far from the type a grid's lines have faded, in widths of theirs. */
+const GRID_FADES = 1;
+
+/** What a grid comes in: light that fades with the distance from the type. @param reach where it is gone, metres */
+function glowingLines(id: string, name: string, reach: number): Finish {
+  const fed = newFeed(newId(), 'emission_luminance', 0);
+  const stops = [1, 0].map((value, at) => ({ at, value, colour: [1, 1, 1] }));
+  return plainFinish({
+    id,
+    name,
+    surface: plainSurface({
+      base_color: [0, 0, 0],
+      specular_weight: 0,
+      emission_color: [0.35, 0.75, 1],
+      emission_luminance: 1,
+    }),
+    feeds: [{ ...fed, source: 'near', toward: 'type', scale: within(reach, 0.00001, 100), stops }],
+  });
+}
+
+type Sizes = Partial<Pick<Piece, 'width' | 'height' | 'depth' | 'radius' | 'spacing' | 'thickness'>>;
+
+/** Sizes brought into their ranges. */
+const fitSizes = (sizes: Sizes): Sizes =>
+  Object.fromEntries(
+    (Object.keys(sizes) as (keyof Sizes)[]).map((key) => [
+      key,
+      fitting(PIECE[key], sizes[key]) ?? PIECE[key].default,
+    ]),
+  );
+
+/** Puts a piece on the stage, in a finish of its own. @param at its place, metres */
 export function addPiece(
   project: Project,
-  kind: PieceKind,
+  kind: Exclude<PieceKind, 'plate' | 'model'>,
   at: number,
   { piece, finish }: { piece: string; finish: string },
+  sizes: Sizes = {},
 ): Edit {
   room(project.pieces, MOST.pieces, 'pieces');
   room(project.finishes, MOST.finishes, 'finishes');
@@ -45,14 +81,80 @@ export function addPiece(
     label: `Add ${name.toLowerCase()}`,
     make: (p) => {
       const taken = p.finishes.map((f) => f.name);
-      p.finishes.push(quietMatte(finish, freeName(`${name} matte`, taken)));
-      p.pieces.push(newPiece(kind, { id: piece, at: within(at, -1000, 1000), finish }));
+      const worn =
+        kind === 'grid'
+          ? glowingLines(finish, freeName('Grid light', taken), (sizes.width ?? 2) * GRID_FADES)
+          : quietMatte(finish, freeName(`${name} matte`, taken));
+      p.finishes.push(worn);
+      p.pieces.push(newPiece(kind, { ...fitSizes(sizes), id: piece, at: within(at, -1000, 1000), finish }));
     },
   };
 }
 
+/** Puts a picture on the stage, at its place in space. @param at behind the type, metres */
+export function addPlate(project: Project, picture: PictureRef, at: number, id: string): Edit {
+  room(project.pieces, MOST.pieces, 'pieces');
+  return {
+    label: `Add ${picture.name}`,
+    make: (p) => {
+      const place = { at: within(at, -1000, 1000), stands: 'frame' as const };
+      p.pieces.push(newPiece('plate', { ...place, id, picture: { ...picture } }));
+    },
+  };
+}
+
+/** Has a plate show another picture. */
+export const showOnPlate = (project: Project, id: string, picture: PictureRef): Edit => ({
+  label: `Picture of ${pieceInWords(found(project.pieces, id, 'piece'))} → ${picture.name}`,
+  make: (p) => {
+    const piece = found(p.pieces, id, 'piece');
+    if (piece.kind !== 'plate') throw new EditRefused('only a plate shows a picture');
+    piece.picture = { ...picture };
+  },
+});
+
+/** Puts a model on the stage. @param size of what its file says @param move from its foot beneath the type, metres */
+export function addModel(
+  project: Project,
+  model: ModelRef,
+  { id, at, size, move }: { id: string; at: number; size: number; move: readonly number[] },
+): Edit {
+  room(project.pieces, MOST.pieces, 'pieces');
+  return {
+    label: `Add ${model.name}`,
+    make: (p) => {
+      p.pieces.push(
+        newPiece('model', {
+          id,
+          at: within(at, -1000, 1000),
+          model: { ...model },
+          size: within(size, PIECE.size.min, PIECE.size.max),
+          move: move.map((v) => within(v, -1000, 1000)),
+        }),
+      );
+    },
+  };
+}
+
+/** Gives a part of a model a finish of the project; null gives it its own back. */
+export const dressPart = (_project: Project, id: string, part: string, finish: string | null): Edit => ({
+  label: `Finish of ${part}`,
+  make: (p) => {
+    const piece = found(p.pieces, id, 'piece');
+    if (piece.kind !== 'model') throw new EditRefused('only a model has parts');
+    const others = piece.dressings.filter((d) => d.part !== part);
+    if (finish === null) {
+      piece.dressings = others;
+      return;
+    }
+    found(p.finishes, finish, 'finish');
+    room(others, MOST.dressings, 'parts with finishes of their own');
+    piece.dressings = [...others, { part, finish }];
+  },
+});
+
 export const removePiece = (project: Project, id: string): Edit => ({
-  label: `Remove ${PIECE_NAMES[found(project.pieces, id, 'piece').kind].toLowerCase()}`,
+  label: `Remove ${pieceInWords(found(project.pieces, id, 'piece'))}`,
   make: (p) => {
     p.pieces = p.pieces.filter((x) => x.id !== id);
   },
@@ -60,7 +162,7 @@ export const removePiece = (project: Project, id: string): Edit => ({
 
 /** Gives a piece another finish; null leaves it bare. */
 export const dressPiece = (project: Project, id: string, finish: string | null): Edit => ({
-  label: `Finish of the ${PIECE_NAMES[found(project.pieces, id, 'piece').kind].toLowerCase()}`,
+  label: `Finish of the ${pieceInWords(found(project.pieces, id, 'piece'))}`,
   make: (p) => {
     if (finish !== null) found(p.finishes, finish, 'finish');
     found(p.pieces, id, 'piece').finish = finish;
@@ -90,7 +192,7 @@ export function addShot(project: Project, source: string, id: string): Edit {
 export const renameShot = (_project: Project, id: string, name: string): Edit => ({
   label: `Name → ${name}`,
   make: (p) => {
-    found(p.shots, id, 'shot').name = cutName(name);
+    found(p.shots, id, 'shot').name = givenName(name);
   },
 });
 

@@ -3,13 +3,18 @@ import { wordsOf } from '../document/words.ts';
 import {
   aspectOf,
   finishAt,
+  newFeed,
+  plainFinish,
   plainSurface,
+  standing,
   type Block,
+  type Feed,
   type Finish,
   type Light,
   type LightOf,
   type Look,
   type PictureRef,
+  type Piece,
   type Project,
   type Shot,
   type Surface,
@@ -39,6 +44,7 @@ import {
 import { SceneBuilder, type PartOf } from './sceneBuilder.ts';
 import { SceneSolids } from './sceneSolids.ts';
 import { IDENTITY } from './transform.ts';
+import { filling, pieceTransform } from '../stage/pieces.ts';
 
 /** How a zone without a finish looks: raw filler. */
 const BARE_SURFACE = plainSurface({ base_color: [0.45, 0.45, 0.45], specular_roughness: 0.8 });
@@ -281,6 +287,40 @@ class Finishes {
   ofPoints = (block: string, colour: number): number => this.points.get(block)! + colour;
 }
 
+const ORIGIN: Box = { min: [0, 0, 0], max: [0, 0, 0] };
+
+/** Whether a piece stands elsewhere than its triangles. */
+const isMoved = ({ move, turn, tilt, roll }: Piece) =>
+  turn !== 0 || tilt !== 0 || roll !== 0 || move.some((v) => v !== 0);
+
+/** Whether a piece leaves only shadow and reflection. */
+const catching = ({ catches, kind }: Piece) => catches && CATCHING.has(kind);
+const CATCHING: ReadonlySet<Piece['kind']> = new Set(['floor', 'wall', 'backdrop', 'table', 'niche']);
+
+/** What a plate wears: its picture as paint that takes light, or as light by itself. */
+function plateFinish({ picture, lit, stops }: Piece): Finish {
+  const gain = pow(2, stops);
+  const fed = (parameter: string): Feed[] =>
+    picture
+      ? [
+          {
+            ...newFeed('plate', parameter, [1, 1, 1]),
+            source: 'picture',
+            lay: 'block',
+            edges: 'once',
+            picture,
+          },
+        ]
+      : [];
+  const base = { specular_weight: 0, base_weight: lit ? Math.min(1, gain) : 0 };
+  return plainFinish({
+    id: 'plate',
+    name: 'Plate',
+    surface: plainSurface(lit ? base : { ...base, emission_luminance: gain }),
+    feeds: fed(lit ? 'base_color' : 'emission_color'),
+  });
+}
+
 /** Interpreted surfaces kept; the oldest go first. */
 const MOST_OPTICS = 1200;
 
@@ -322,6 +362,19 @@ export class SceneCompiler {
       if (this.optics.size > MOST_OPTICS) this.optics.delete(this.optics.keys().next().value!);
     }
     return known;
+  }
+
+  /** What a plate is in a scene: its sheet, where it stands if the camera says so, and what it wears. */
+  private plate(piece: Piece, textures: readonly Texture[], shot: Shot, typeBox: Box) {
+    const { picture } = piece;
+    const shown = picture && textures.find((t) => t.key === textureKey(picture, 'colour'));
+    const aspect = shown ? shown.width / shown.height : 1;
+    const plain = plateFinish(piece);
+    if (piece.stands === 'free') return { solid: this.solids.ofPiece(piece, typeBox, aspect), plain };
+    const { width, transform } = filling(piece, shot.camera, aspectOf(shot), aspect);
+    // about the origin: the camera has it stand where it does
+    const solid = this.solids.ofPiece({ ...piece, at: 0, width }, ORIGIN, aspect);
+    return { solid, place: transform, plain };
   }
 
   /** Compiles one moment of a project under one look. */
@@ -376,21 +429,33 @@ export class SceneCompiler {
         builder.add(this.solids.ofLetter(letter.solid), localOf(letter, of), thing, parts);
       }
     }
-    for (const piece of project.pieces) {
-      if (!piece.on) continue;
+    for (const piece of standing(project.pieces)) {
+      const thing = {
+        block: null,
+        letter: null,
+        piece: piece.id,
+        ...(catching(piece) ? { catches: true } : {}),
+        ...(piece.kind === 'plate' ? { stays: true } : {}),
+      };
+      const part = (triangles: number, finish: number) => ({
+        first: 0,
+        triangles,
+        zone: null,
+        colour: null,
+        finish,
+        group: glowGroup(finish, piece.id),
+      });
+      const moved = isMoved(piece) ? pieceTransform(piece, typeBox) : IDENTITY;
+      if (piece.kind === 'plate') {
+        const { solid, place, plain } = this.plate(piece, textures, shot, typeBox);
+        builder.place(`piece/${piece.id}`, place ?? moved);
+        const worn = finishes.added(this.ofFinish(plain, textures));
+        builder.add(solid, IDENTITY, thing, [part(solid.triangles, worn)]);
+        continue;
+      }
       const solid = this.solids.ofPiece(piece, typeBox);
-      const finish = finishes.of(piece.finish);
-      builder.place(`piece/${piece.id}`, IDENTITY);
-      builder.add(solid, IDENTITY, { block: null, letter: null, piece: piece.id }, [
-        {
-          first: 0,
-          triangles: solid.triangles,
-          zone: null,
-          colour: null,
-          finish,
-          group: glowGroup(finish, piece.id),
-        },
-      ]);
+      builder.place(`piece/${piece.id}`, moved);
+      builder.add(solid, IDENTITY, thing, [part(solid.triangles, finishes.of(piece.finish))]);
     }
     return {
       solids: builder.solids,

@@ -78,6 +78,10 @@ export interface Thing {
   /** Which word of its block the letter is of, from 0. */
   word?: number;
   piece: string | null;
+  /** The camera sees of it only what it leaves of the light: shadow and reflection. */
+  catches?: boolean;
+  /** It was there before all else: what catches shadows does not tell those that it throws itself. */
+  stays?: boolean;
 }
 
 /** What of a surface a light reaches: its diffuse lobes, its mirroring ones, and what comes through it. */
@@ -219,3 +223,7 @@ export interface RenderScene {
 
 /** Number of the bare finish. */
 export const BARE = 0;
+
+/** Whether something of a scene leaves only shadow and reflection, so that its films are to catch them. */
+export const catchesShadow = ({ things }: Pick<RenderScene, 'things'>): boolean =>
+  things.some((t) => t.catches);

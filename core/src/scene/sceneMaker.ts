@@ -1,5 +1,5 @@
 /** A project, one of its looks and shots → solids → scene, keeping fonts, solids and pictures that stay. */
-import { newBlock } from '../document/index.ts';
+import { newBlock, standing } from '../document/index.ts';
 import type {
   Block,
   DrawingRef,
@@ -402,20 +402,23 @@ export class SceneMaker {
 
   /** The pictures that a project's finishes are fed from, each once; grey stands in for those that are unusable. */
   private async texturesOf(
-    { finishes }: Project,
+    { finishes, pieces }: Project,
     look: Look,
     trial: readonly Finish[],
     findings: Finding[],
   ): Promise<Texture[]> {
     const uses = new Map<string, { picture: PictureRef; coding: Coding; by: Set<string> }>();
+    const take = (picture: PictureRef, coding: Coding, name: string) => {
+      const key = textureKey(picture, coding);
+      const use = uses.get(key) ?? { picture, coding, by: new Set() };
+      use.by.add(name);
+      uses.set(key, use);
+    };
     for (const { name, feeds, coats } of [...finishes, ...trial])
-      for (const { source, picture, coding } of [...feeds, ...coats.flatMap((c) => c.feeds)]) {
-        if (source !== 'picture') continue;
-        const key = textureKey(picture, coding);
-        const use = uses.get(key) ?? { picture, coding, by: new Set() };
-        use.by.add(name);
-        uses.set(key, use);
-      }
+      for (const { source, picture, coding } of [...feeds, ...coats.flatMap((c) => c.feeds)])
+        if (source === 'picture') take(picture, coding, name);
+    for (const { kind, picture } of standing(pieces))
+      if (kind === 'plate' && picture) take(picture, 'colour', 'the plate');
     const beams = await this.beamsOf(look, findings);
     // pictures are large: what nothing shows is not kept
     const shown = new Set(beams.map((t) => t.key));

@@ -1,8 +1,7 @@
 /** Solids of letters and pieces as a scene holds them: known by their content, in memory that can be shared. */
-import type { Piece } from '../document/index.ts';
 import type { Solid } from '../solid/sheet.ts';
 import type { Box } from '../stage/camera.ts';
-import { pieceTriangles } from '../stage/pieces.ts';
+import { pieceTriangles, type PieceShape } from '../stage/pieces.ts';
 import type { SceneSolid } from './renderScene.ts';
 
 type Arrays = Pick<SceneSolid, 'positions' | 'normals' | 'tangents' | 'uv'>;
@@ -45,12 +44,17 @@ export class SceneSolids {
     return known;
   }
 
-  /** A piece, sized to the type it stands with. */
-  ofPiece({ kind, at }: Piece, type: Box): SceneSolid {
-    const key = `piece ${JSON.stringify([kind, at, type])}`;
+  /** A piece, sized to the type it stands with. @param aspect width over height of what a plate shows */
+  ofPiece(
+    { kind, at, width, height, depth, radius, thickness, spacing }: PieceShape,
+    type: Box,
+    aspect = 1,
+  ): SceneSolid {
+    const shape = { kind, at, width, height, depth, radius, thickness, spacing };
+    const key = `piece ${JSON.stringify([shape, type, aspect])}`;
     let known = this.ofPieces.get(key);
     if (!known) {
-      known = this.kept(key, pieceTriangles({ kind, at }, type));
+      known = this.kept(key, pieceTriangles(shape, type, aspect));
       this.ofPieces.set(key, known);
       if (this.ofPieces.size > MOST_PIECES) this.ofPieces.delete(this.ofPieces.keys().next().value!);
     }

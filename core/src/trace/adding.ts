@@ -1,5 +1,6 @@
 /** What becomes of a wave's samples in a film: added, or set aside; and whether a square needs more of them. */
 import { luminance } from '../maths/colour.ts';
+import { addCaught, isCaught } from './catching.ts';
 import { AT, LAYERS_AT, type Film } from './film.ts';
 import { squareNoise } from './noise.ts';
 
@@ -67,5 +68,6 @@ export function addSample(
   sums[at + 3] += left[from + 3];
   sums[at + AT.lum2] += l * l;
   sums[at + AT.lost] += left[from + 12];
-  if (channels > LAYERS_AT) for (let c = 0; c < 8; c++) sums[at + LAYERS_AT + c] += left[from + 4 + c];
+  if (film.catchAt > 0 && isCaught(left, from)) addCaught(film, y * width + x, r, g, b);
+  if (film.layers) for (let c = 0; c < 8; c++) sums[at + LAYERS_AT + c] += left[from + 4 + c];
 }

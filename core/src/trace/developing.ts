@@ -1,5 +1,6 @@
 /** What a film shows after some samples: the picture, its layers, and each source's share of it. */
 import { luminance } from '../maths/colour.ts';
+import { showCaught } from './catching.ts';
 import { AT, groupNames, LAYERS_AT, samplesAt, type Film } from './film.ts';
 
 /** Radius over which light set aside is spread, pixels: the least, and the greatest for the brightest. */
@@ -20,6 +21,7 @@ export function developed(film: Film, samples: number): Float32Array {
   }
   for (let p = 0; p < width * height; p++)
     if (sums[p * channels + AT.events] > 0) giveBack(film, p, Math.max(1, samplesAt(film, p, samples)), out);
+  if (film.catchAt > 0) showCaught(film, samples, out);
   return out;
 }
 

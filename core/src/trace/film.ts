@@ -12,6 +12,9 @@ export const AT = { lum2: 4, lost: 5, aside: 6, events: 9 } as const;
 const CHANNELS = 10;
 /** With layers, also sums over first hits of: albedo r g b, world normal x y z, depth, and their count. */
 const LAYERS = 8;
+/** Where shadows are caught, also sums of: r g b of what was caught and its count; see catching.ts. */
+export const CAUGHT = { light: 0, count: 3, alone: 4, aloneCount: 7, behind: 8 } as const;
+const CATCHING = 12;
 
 export interface Film {
   width: number;
@@ -30,6 +33,9 @@ export interface Film {
   groups: number;
   /** Noise at which squares stop; 0: never. */
   target: number;
+  /** Where a pixel has what it needs to show caught shadows; 0 where none are caught. */
+  catchAt: number;
+  layers: boolean;
 }
 
 export interface FilmOptions {
@@ -41,13 +47,16 @@ export interface FilmOptions {
   groups?: number;
   /** Noise (noiseOf) at which squares of pixels stop; 0: never. */
   target?: number;
+  /** Something in the scene leaves only shadow and reflection. */
+  catches?: boolean;
 }
 
 const squaresAcross = (width: number) => Math.ceil(width / WAVE_SIDE);
 
 export function createFilm(width: number, height: number, options: FilmOptions = {}): Film {
-  const { shared = false, layers = false, groups = 0, target = 0 } = options;
-  const channels = layers ? CHANNELS + LAYERS : CHANNELS;
+  const { shared = false, layers = false, groups = 0, target = 0, catches = false } = options;
+  const plain = layers ? CHANNELS + LAYERS : CHANNELS;
+  const channels = catches ? plain + CATCHING : plain;
   const pixels = width * height;
   const squares = squaresAcross(width) * squaresAcross(height);
   const bytes = (pixels * (channels + 3 * groups) + squares) * 4;
@@ -55,7 +64,8 @@ export function createFilm(width: number, height: number, options: FilmOptions =
   const sums = state.subarray(0, pixels * channels);
   const stopped = state.subarray(sums.length, sums.length + squares);
   const shares = state.subarray(sums.length + squares);
-  return { width, height, channels, state, sums, stopped, shares, groups, target };
+  const catchAt = catches ? plain : 0;
+  return { width, height, channels, state, sums, stopped, shares, groups, target, catchAt, layers };
 }
 
 /** The square a pixel is in. */
@@ -86,6 +96,3 @@ export const groupNames = ({ groups }: Film, names: readonly string[]): string[]
 
 /** Where a pixel's layers begin. */
 export const LAYERS_AT = CHANNELS;
-
-/** Whether the film gathers layers. */
-export const hasLayers = (film: Film) => film.channels > CHANNELS;

@@ -40,6 +40,7 @@ export interface KernelExports {
   ): void;
   setEye(at: number, width: number, height: number, orthographic: number): void;
   setMasks(hidden: number): void;
+  setView(view: number): void;
   setSurround(at: number): void;
   setShares(at: number, groups: number): void;
   setLimits(scattered: number, reflected: number, transmitted: number): void;

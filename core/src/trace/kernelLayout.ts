@@ -60,6 +60,9 @@ export const CASTS_SHADOW = 1;
 /** Flag of instances that are area lights. */
 export const IS_LIGHT = 2;
 
+/** Flag of instances that are there before all else: what catches shadows, and plates. */
+export const STAYS = 4;
+
 /** Bytes of a part: finish, flags, emitter, group, links. */
 export const PART_BYTES = 32;
 
@@ -77,6 +80,9 @@ export const PART_TWO_SIDED = 2;
 
 /** Flag of parts that throw caustics: their light to others comes by photons. */
 export const PART_CASTER = 4;
+
+/** Flag of parts that leave only shadow and reflection. */
+export const PART_CATCHES = 8;
 
 /** Where a part has its share group. */
 export const PART_GROUP = 12;
@@ -168,8 +174,17 @@ export const WAVE = 256;
 /** Pixels of a wave’s tile each way. */
 export const WAVE_SIDE = 16;
 
-/** Words a path leaves: r g b alpha, albedo, normal, distance and count, and light past its limits. */
-export const FILM_WORDS = 13;
+/** Words a path leaves: r g b alpha, albedo, normal, distance and count, light past its limits, whether it was caught. */
+export const FILM_WORDS = 14;
+
+/** What a wave sees: all there is. */
+export const WHOLE = 0;
+
+/** Only what stays, and the lights. */
+export const ALONE = 1;
+
+/** All there is, but the camera sees past what catches shadows. */
+export const PAST = 2;
 
 /** Bytes of a photon. */
 export const PHOTON_BYTES = 48;
@@ -211,25 +226,25 @@ export const LANE_HITS = 40960;
 export const LANE_WAVE = 57344;
 
 /** Where a lane has its lists of paths. */
-export const LANE_LISTS = 160304;
+export const LANE_LISTS = 161344;
 
 /** Finishes sorted by at once; more share a place, which only makes groups smaller. */
 export const BUCKETS = 512;
 
 /** Where a lane sorts its paths by finish. */
-export const LANE_BUCKETS = 164400;
+export const LANE_BUCKETS = 165440;
 
 /** Where a lane has vectors of a group while single numbers are put in. */
-export const LANE_SCRATCH = 168496;
+export const LANE_SCRATCH = 169536;
 
 /** Where a lane has the photons near each of a group, NEAR of them for each. */
-export const LANE_NEAR = 168752;
+export const LANE_NEAR = 169792;
 
 /** Photons a path may take in at once; where more are near, every so manieth. */
 export const NEAR = 64;
 
 /** Bytes of a lane. */
-export const LANE_BYTES = 169792;
+export const LANE_BYTES = 170880;
 
 /** Most memory the shared module declares, in pages of 64 KiB. */
 export const MOST_PAGES = 32768;

@@ -150,7 +150,9 @@ export class SceneMemory {
     for (let i = 0; i < instances.count; i++) {
       const world = composed(placements.now, instances.placement[i], instances.local, i);
       const address = solids[instances.solid[i]];
-      this.instance(instancesAt, i, world, address, firstPart[i], K.CASTS_SHADOW);
+      const { catches, stays } = scene.things[parts.thing[firstPart[i]]];
+      const flags = K.CASTS_SHADOW | (catches || stays ? K.STAYS : 0);
+      this.instance(instancesAt, i, world, address, firstPart[i], flags);
       triangles += scene.solids[instances.solid[i]].triangles;
     }
     let white = parts.count;

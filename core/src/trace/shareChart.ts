@@ -7,7 +7,7 @@ import { luminance } from '../maths/colour.ts';
 import { exp, sin } from '../maths/reproducible.ts';
 import type { Eye } from './eye.ts';
 import type { FaceMask } from './faceMask.ts';
-import { hasLayers, LAYERS_AT, type Film } from './film.ts';
+import { LAYERS_AT, type Film } from './film.ts';
 
 export interface ShareChart {
   groups: number;
@@ -64,7 +64,7 @@ export function sightlines(
   eye: Eye,
   widths: readonly number[],
 ): Float32Array[] | null {
-  if (!hasLayers(film)) return null;
+  if (!film.layers) return null;
   const { sums, channels, width, height } = film;
   const maps = widths.map(() => new Float32Array(SIGHT_ACROSS * SIGHT_DOWN));
   each(mask, width, (row, pixel) => {

@@ -3,6 +3,7 @@ import { intoPicture } from '../light/surround.ts';
 import { luminance } from '../maths/colour.ts';
 import type { Eye } from './eye.ts';
 import { addSample, isGoodEnough } from './adding.ts';
+import { addAlone, addBehind, isCaught } from './catching.ts';
 import { squareOf, type Film } from './film.ts';
 import { F, RECORD } from './finishRecords.ts';
 import { instantiate, type KernelExports } from './kernel.ts';
@@ -66,6 +67,8 @@ export class WaveTracer implements TileTracer {
   /** Lights by what glows: eyes that dress the same parts alike share them. */
   private lights = new Map<string, EyeLights>();
   photons: PhotonWork | null = null;
+  /** Radius within which photons are taken in now; 0 takes none. */
+  private taking = 0;
 
   constructor(module: WebAssembly.Module, memory: WebAssembly.Memory, lane: number) {
     this.kernel = instantiate(module, memory);
@@ -112,7 +115,8 @@ export class WaveTracer implements TileTracer {
       words[at + K.PART_FLAGS / 4] =
         (hidden ? K.PART_HIDDEN : 0) |
         (parts.twoSided[i] ? K.PART_TWO_SIDED : 0) |
-        (sources?.casters[i] ? K.PART_CASTER : 0);
+        (sources?.casters[i] ? K.PART_CASTER : 0) |
+        (scene.things[parts.thing[i]].catches ? K.PART_CATCHES : 0);
       words[at + K.PART_EMITTER / 4] = lights.ofPart[i];
       words[at + K.PART_GROUP / 4] = parts.group[i];
       words[at + K.PART_LINKS / 4] = lights.links[parts.thing[i]];
@@ -236,6 +240,7 @@ export class WaveTracer implements TileTracer {
     const { kernel, memory } = this;
     const { photons } = this.prepared!.addresses;
     kernel.usePhotons(0);
+    this.taking = 0;
     this.photons = null;
     if (!sources || !photons) return;
     new Uint8Array(memory.buffer, room, sources.records.byteLength).set(new Uint8Array(sources.records));
@@ -248,7 +253,10 @@ export class WaveTracer implements TileTracer {
       waves: all / K.WAVE,
       send: (wave, sample, seed) => kernel.sendPhotons(wave * K.WAVE, all, sample, seed, eye.bounces),
       sort: (sample) => void kernel.sortPhotons(all, radius(sample)),
-      use: (sample) => kernel.usePhotons(sample === null ? 0 : radius(sample)),
+      use: (sample) => {
+        this.taking = sample === null ? 0 : radius(sample);
+        kernel.usePhotons(this.taking);
+      },
     };
   }
 
@@ -285,6 +293,37 @@ export class WaveTracer implements TileTracer {
     const room = new Float32Array(this.memory.buffer, at, K.WAVE * 6);
     for (let py = y, to = 0; py < bottom; py++, to += (right - x) * 6)
       room.set(rays.subarray((py * width + x) * 6, (py * width + right) * 6), to);
+  }
+
+  /** Where a wave was caught, adds what would be there without all else, and what lies behind. */
+  private lookPast(
+    film: Film,
+    left: Float32Array,
+    x: number,
+    y: number,
+    right: number,
+    bottom: number,
+    s: number,
+    seed: number,
+  ): void {
+    const caught: number[] = [];
+    const count = (right - x) * (bottom - y);
+    for (let i = 0; i < count; i++) if (isCaught(left, i * K.FILM_WORDS)) caught.push(i);
+    if (caught.length === 0) return;
+    const { kernel } = this;
+    const pixelOf = (i: number) => (y + Math.floor(i / (right - x))) * film.width + x + (i % (right - x));
+    kernel.setShares(0, 0);
+    kernel.usePhotons(0);
+    kernel.setView(K.ALONE);
+    kernel.traceWave(x, y, right, bottom, s, seed, this.eye!.bounces);
+    for (const i of caught) addAlone(film, left, i * K.FILM_WORDS, pixelOf(i));
+    kernel.usePhotons(this.taking);
+    kernel.setView(K.PAST);
+    kernel.traceWave(x, y, right, bottom, s, seed, this.eye!.bounces);
+    for (const i of caught) addBehind(film, left, i * K.FILM_WORDS, pixelOf(i));
+    kernel.setView(K.WHOLE);
+    const { addresses } = this.prepared!;
+    kernel.setShares(film.groups > 0 ? addresses.shares + this.lane * addresses.shareBytes : 0, film.groups);
   }
 
   /** Adds samples [first, last) of a tile of pixels to a film. */
@@ -330,6 +369,7 @@ export class WaveTracer implements TileTracer {
               const to = g * plane + (py * width + x) * 3;
               for (let k = 0; k < (right - x) * 3; k++, from++) shares[to + k] += apart[from];
             }
+          if (film.catchAt > 0) this.lookPast(film, left, x, y, right, bottom, s, seed);
         }
       }
     }

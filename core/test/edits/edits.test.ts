@@ -18,13 +18,13 @@ import {
   newLight,
   newMove,
   newPanel,
+  newPiece,
   newProject,
   newShot,
   newTrack,
   openDocument,
   PANEL_SHAPES,
   parametersIn,
-  PIECE_KINDS,
   PROFILES,
   ZONES,
   zonesOf,
@@ -50,6 +50,7 @@ function plain(): Project {
       newCoat({ id: 'c2', name: 'Wax' }),
     );
   }
+  project.pieces.push(newPiece('plate', { id: 'plate' }), newPiece('model', { id: 'model' }));
   project.shots[0].tracks.push(
     newTrack(`looks/${project.looks[0].id}/grade/exposure`, [newKey(0, [0]), newKey(1, [1])]),
   );
@@ -61,6 +62,9 @@ function plain(): Project {
 /** Chooses from a list by a number; undefined from an empty one. */
 const pick = <T>(list: readonly T[], n: number): T =>
   list[(Number.isFinite(n) ? Math.abs(Math.floor(n)) : 0) % Math.max(1, list.length)];
+
+const BUILT = ['floor', 'wall', 'backdrop', 'table', 'niche', 'grid'] as const;
+const PLATE = { source: 'painted', id: 'hull-paint', name: 'Hull paint' } as const;
 
 /** How each edit is made from a document and five numbers, which may be anything at all. */
 type Maker = (p: Project, n: readonly number[], text: string) => edits.Edit | null;
@@ -230,7 +234,7 @@ const MAKERS: Record<string, Maker> = {
     return edits.paintFace(p, look(p, a), { block: of.id, letter, zone: pick(zonesOf(of), c) }, finish(p, a));
   },
   addFinish: (p, [a]) => edits.addFinish(p, a > 0 ? (pick(p.finishes, a) ?? null) : null, id()),
-  renameFinish: (p, [a], text) => edits.renameFinish(p, finish(p, a) ?? 'none', text || 'Name'),
+  renameFinish: (p, [a], text) => edits.renameFinish(p, finish(p, a) ?? 'none', text),
   setTags: (p, [a], text) => edits.setTags(p, finish(p, a) ?? 'none', [text, ' spar', 'spar ', '']),
   setFamily: (p, [a, b]) => edits.setFamily(p, finish(p, a) ?? 'none', pick(FAMILIES, b)),
   setReflectance: (p, [a]) => edits.setReflectance(p, finish(p, a) ?? 'none', { specular_ior: 1.7 }),
@@ -294,7 +298,7 @@ const MAKERS: Record<string, Maker> = {
   threePoint: (p, [a]) => edits.addLights(p, look(p, a), edits.threePoint(1), 'Key, fill and rim'),
   copyLight: (p, [a, b, c]) => edits.copyLight(p, look(p, a), light(p, a, b), id(), c > 0),
   removeLights: (p, [a, b]) => edits.removeLights(p, look(p, a), [light(p, a, b)]),
-  renameLight: (p, [a, b], text) => edits.renameLight(p, look(p, a), light(p, a, b), text || 'Lamp'),
+  renameLight: (p, [a, b], text) => edits.renameLight(p, look(p, a), light(p, a, b), text),
   setTogether: (p, [a, b, c, d]) => {
     const of = `looks/${look(p, a)}/rig`;
     return edits.setTogether(p, `${of}/${light(p, a, b)}/strength`, [`${of}/${light(p, a, c)}`], d);
@@ -375,10 +379,26 @@ const MAKERS: Record<string, Maker> = {
   chooseSurround: (p, [a]) =>
     edits.chooseSurround(p, look(p, a), { source: 'painted', id: 'lamp-studio', name: 'Lamp studio' }),
   addLook: (p, [a]) => edits.addLook(p, look(p, a), id()),
-  renameLook: (p, [a], text) => edits.renameLook(p, look(p, a), text || 'Look'),
+  renameLook: (p, [a], text) => edits.renameLook(p, look(p, a), text),
   removeLook: (p, [a]) => edits.removeLook(p, look(p, a)),
   addPiece: (p, [a, b]) =>
-    edits.addPiece(p, pick(PIECE_KINDS, a), fixed({ b }).b, { piece: id(), finish: id() }),
+    edits.addPiece(
+      p,
+      pick(BUILT, a),
+      fixed({ b }).b,
+      { piece: id(), finish: id() },
+      { width: 1 + fixed({ a }).a },
+    ),
+  addPlate: (p, [a]) => edits.addPlate(p, PLATE, fixed({ a }).a, id()),
+  showOnPlate: (p, [a]) => edits.showOnPlate(p, a > 0 ? 'plate' : piece(p, a), PLATE),
+  addModel: (p, [a, b, c]) =>
+    edits.addModel(
+      p,
+      { id: 'a'.repeat(64), name: 'bollard.glb' },
+      { id: id(), ...fixed({ at: a, size: b }), move: [fixed({ c }).c, 0, 0] },
+    ),
+  dressPart: (p, [a, b]) =>
+    edits.dressPart(p, a > 0 ? 'model' : piece(p, a), 'cap', b > 0 ? finish(p, b) : null),
   removePiece: (p, [a]) => edits.removePiece(p, piece(p, a)),
   dressPiece: (p, [a, b]) => edits.dressPiece(p, piece(p, a), b > 0 ? finish(p, b) : null),
   moveCamera: (p, [a, b, c]) =>
@@ -457,6 +477,7 @@ describe('edits', () => {
           'found',
           'room',
           'freeName',
+          'givenName',
           'named',
           'within',
           'blockName',

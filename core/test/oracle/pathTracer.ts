@@ -8,7 +8,7 @@ import { luminance } from '../../src/maths/colour.ts';
 import type { FlatScene } from '../../src/scene/flatScene.ts';
 import type { RenderScene } from '../../src/scene/renderScene.ts';
 import { Environment } from './environment.ts';
-import { hasLayers, LAYERS_AT, type Film } from '../../src/trace/film.ts';
+import { LAYERS_AT, type Film } from '../../src/trace/film.ts';
 import type { OracleTracer } from './rays.ts';
 import { Lights, lightSample } from './lights.ts';
 import type { PreparedScene } from './prepare.ts';
@@ -90,7 +90,7 @@ export class PathTracer {
     seed: number,
   ): void {
     const { sums, channels } = film;
-    const layers = hasLayers(film);
+    const layers = film.layers;
     const { out, first: seen } = this;
     for (let y = y0; y < y1; y++) {
       for (let x = x0; x < x1; x++) {

@@ -5,6 +5,7 @@ import {
   newLight,
   type AreaLight,
   type SpotLight,
+  newPiece,
   newProject,
   withRule,
   type Project,
@@ -25,7 +26,7 @@ function project(): Project {
   const p = newProject('Ostrel', 'OS', structuredClone([...READY_FINISHES]));
   p.blocks[0].place = { position: [1, 2, 3], turn: Math.PI / 2 };
   p.blocks.push(newBlock('E', { place: { position: [0, 0.5, 0], turn: 0 } }));
-  p.pieces = [{ id: 'floor', kind: 'floor', on: true, at: -0.2, finish: p.finishes[1].id }];
+  p.pieces = [newPiece('floor', { id: 'floor', at: -0.2, finish: p.finishes[1].id })];
   p.looks[0].rig = [newLight('area', 'Key', { distance: 3 }), newLight('spot', 'Rim')];
   return p;
 }

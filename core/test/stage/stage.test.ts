@@ -1,6 +1,6 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { aspectOf, newCamera, newShot, type Camera, type Piece } from '../../src/document/index.ts';
+import { aspectOf, newCamera, newPiece, newShot, type Camera, type Piece } from '../../src/document/index.ts';
 import {
   cameraFrame,
   fitted,
@@ -154,7 +154,7 @@ describe('the lens', () => {
 });
 
 describe('pieces', () => {
-  const piece = (kind: Piece['kind'], at: number): Piece => ({ id: 'p', kind, on: true, at, finish: null });
+  const piece = (kind: Piece['kind'], at: number): Piece => newPiece(kind, { id: 'p', at });
   const triangles = (p: Piece) => {
     const { positions, normals, tangents, uv } = pieceTriangles(p, box);
     expect(normals).toHaveLength(positions.length);

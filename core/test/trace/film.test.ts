@@ -1,7 +1,7 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { developed, developedLayers } from '../../src/trace/developing.ts';
-import { createFilm, hasLayers, LAYERS_AT } from '../../src/trace/film.ts';
+import { createFilm, LAYERS_AT } from '../../src/trace/film.ts';
 import { noiseOf } from '../../src/trace/noise.ts';
 import type { TileTracer } from '../../src/trace/waveTracer.ts';
 import { draw, pixelSeed, point } from '../oracle/sampler.ts';
@@ -33,8 +33,8 @@ describe('a film', () => {
 
   it('keeps layers of what is seen first, and nothing where nothing is', () => {
     const film = createFilm(2, 1, { shared: true, layers: true });
-    expect(hasLayers(film)).toBe(true);
-    expect(hasLayers(createFilm(2, 1))).toBe(false);
+    expect(film.layers).toBe(true);
+    expect(createFilm(2, 1).layers).toBe(false);
     expect(film.sums.buffer).toBeInstanceOf(SharedArrayBuffer);
     // of four samples three met a surface
     film.sums.set([1.5, 0.6, 0.3, 0, 0, 6, 12, 3], LAYERS_AT);

@@ -62,12 +62,16 @@ export function sceneOf(
     coats?: Coat[];
     /** Stands for a letter of a block of its own. */
     type?: true;
+    /** Leaves only shadow and reflection. */
+    catches?: true;
+    /** It was there before all else. */
+    stays?: true;
   }[],
   changes: SceneChanges = {},
 ): RenderScene {
   const builder = new SceneBuilder();
   builder.place('fixture', IDENTITY);
-  pieces.forEach(({ triangles: all, type }, i) => {
+  pieces.forEach(({ triangles: all, type, catches, stays }, i) => {
     if (type) builder.place(`block/${i}`, IDENTITY);
     const normals: number[] = [];
     for (let t = 0; t < all.length; t += 9) {
@@ -91,7 +95,7 @@ export function sceneOf(
     builder.add(
       solid,
       IDENTITY,
-      type ? { block: `b${i}`, letter: 'l', piece: null } : { block: null, letter: null, piece: `p${i}` },
+      type ? { block: `b${i}`, letter: 'l', piece: null } : { block: null, letter: null, piece: `p${i}`, catches, stays },
       [part],
     );
   });

@@ -1,6 +1,6 @@
 /** Catching light: a place of the type is pointed at, and the light goes where its light falls on it. */
 import { moveLight, movePanel, characterOf, standSurround } from '@wemlox/core/edits';
-import { PIECE_NAMES } from '@wemlox/core/document';
+import { pieceInWords } from '@wemlox/core/document';
 import { caught, caughtFrom, caughtStance, throwing, type CaughtAt } from '@wemlox/core/light/catch';
 import { bearingOf, placeLight, type Vec } from '@wemlox/core/light/placing';
 import { inPicture, intoPicture } from '@wemlox/core/light/surround';
@@ -22,7 +22,7 @@ function nameOf({ block, letter, piece }: Picked): string {
   const { seen: project } = useStudio.getState();
   if (block && letter) return characterOf(project, { block, letter });
   const of = project.pieces.find((p) => p.id === piece);
-  return of ? `the ${PIECE_NAMES[of.kind].toLowerCase()}` : 'something';
+  return of ? (of.model || of.picture ? '' : 'the ') + pieceInWords(of) : 'something';
 }
 
 /** Turns and tilts the surround so that its brightest place is caught. */

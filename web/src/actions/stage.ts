@@ -1,7 +1,8 @@
 /** What an artist does with what stands around the type, and with the camera. */
-import { newId, type Camera, type PieceKind, type Project } from '@wemlox/core/document';
+import { newId, type Camera, type PictureRef, type Project } from '@wemlox/core/document';
 import * as edits from '@wemlox/core/edits';
 import { sharpFor } from '@wemlox/core/stage/lens';
+import { stands } from '@wemlox/core/stage/pieces';
 import { cameraFrame, fitted, frontView, inFrame } from '@wemlox/core/stage/camera';
 import { choose } from '../state/choice.ts';
 import { useFocusing } from '../state/focusing.ts';
@@ -13,13 +14,47 @@ import { typeSize } from './type.ts';
 /** Distance behind the type at which a wall stands, metres. */
 const WALL_BEHIND = 0.02;
 
+/** Pieces that are built from numbers alone. */
+export const BUILT = ['floor', 'wall', 'backdrop', 'table', 'niche', 'grid'] as const;
+type Built = (typeof BUILT)[number];
+
+/** How far behind the type a piece starts, in sizes of the type; floors and tables are beneath it. */
+const BEHIND: Partial<Record<Built | 'plate', number>> = { backdrop: 1, niche: 0.5, grid: 1, plate: 3 };
+
+const beneath = () => useShown.getState().scene?.typeBox.min[1] ?? 0;
+const behindType = (kind: Built | 'plate') => {
+  const share = BEHIND[kind];
+  const back = useShown.getState().scene?.typeBox.min[2] ?? 0;
+  return back - (share === undefined ? WALL_BEHIND : share * typeSize());
+};
+
+/** Sizes of pieces that end somewhere, fitted to the type. */
+function fittedSizes(kind: Built) {
+  const size = typeSize();
+  switch (kind) {
+    case 'table':
+      return { width: 1.8 * size, depth: 1.2 * size, radius: 0.05 * size, thickness: 0.03 * size };
+    case 'niche':
+      return { width: 2 * size, height: 1.2 * size, depth: 1.6 * size };
+    case 'grid':
+      return { width: 4 * size, height: 2.4 * size, spacing: 0.2 * size, thickness: 0.006 * size };
+    default:
+      return {};
+  }
+}
+
 /** Puts a piece on the stage, fitted to the type. */
-export function addPiece(kind: PieceKind): void {
-  const box = useShown.getState().scene?.typeBox;
-  const behind = kind === 'backdrop' ? typeSize() : WALL_BEHIND;
-  const at = kind === 'floor' ? (box?.min[1] ?? 0) : (box?.min[2] ?? 0) - behind;
+export function addPiece(kind: Built): void {
+  const at = stands(kind) ? beneath() : behindType(kind);
   const piece = newId();
-  if (perform((p) => edits.addPiece(p, kind, at, { piece, finish: newId() }))) choose({ piece });
+  const ids = { piece, finish: newId() };
+  if (perform((p) => edits.addPiece(p, kind, at, ids, fittedSizes(kind)))) choose({ piece });
+}
+
+/** Puts a picture behind the type, filling the frame. */
+export function addPlate(picture: PictureRef): void {
+  const id = newId();
+  if (perform((p) => edits.addPlate(p, picture, behindType('plate'), id))) choose({ piece: id });
 }
 
 export function removePiece(id: string): void {

@@ -25,6 +25,7 @@ import {
   RepeatWrapping,
   RGBAFormat,
   Scene,
+  ShadowMaterial,
   SpotLight,
   Vector2,
   Vector3,
@@ -75,6 +76,17 @@ function rasterisedInSoftware(): boolean {
 /** Lamps of one arrangement that are drawn; more are drawn as so many brighter ones. */
 const MOST_LAMPS = 8;
 
+/** What of the light a shadow takes in the draft, where it is caught. */
+const SHADE = 0.6;
+
+/** Placements of what leaves only shadow and reflection. */
+function catchersOf({ things, parts, instances, placements }: RenderScene): Set<string> {
+  const names = new Set<string>();
+  for (let p = 0; p < parts.count; p++)
+    if (things[parts.thing[p]].catches) names.add(placements.names[instances.placement[parts.instance[p]]]);
+  return names;
+}
+
 /** Lights as they are drawn. */
 function drawn(lights: readonly SceneLight[]): SceneLight[] {
   const groups = new Map<number, SceneLight[]>();
@@ -98,9 +110,14 @@ export class Draft {
   private readonly parallel = new OrthographicCamera();
   private eye: PerspectiveCamera | OrthographicCamera = this.perspective;
   /** A mesh for each placement, by its name. */
-  private readonly meshes = new Map<string, Mesh<BufferGeometry, MeshPhysicalMaterial[]>>();
+  private readonly meshes = new Map<string, Mesh<BufferGeometry, MeshPhysicalMaterial[] | ShadowMaterial>>();
+  /** By the finish's number. */
+  private dress: MeshPhysicalMaterial[] = [];
   private readonly materials = new Map<string, MeshPhysicalMaterial>();
   private readonly mirror: StageMirror;
+  /** What catches shadows, by placement; the draft shows of it the shadows of lamps. */
+  private catchers: ReadonlySet<string> = new Set();
+  private readonly shadow = new ShadowMaterial({ opacity: SHADE });
   /** Given back after the next frame: until then the new ones take over their compiled programs. */
   private gone: MeshPhysicalMaterial[] = [];
   private readonly maps = new DraftMaps();
@@ -144,6 +161,9 @@ export class Draft {
     const { background } = world;
     const type = [...this.meshes].filter(([name]) => isType(name)).map(([, mesh]) => mesh);
     for (const mesh of type) mesh.visible = false;
+    const caught = [...this.catchers].flatMap((name) => this.meshes.get(name) ?? []);
+    // what catches shadows is mirrored as what it is
+    for (const mesh of caught) mesh.material = this.dress;
     world.background = this.environments.get(this.lit)?.picture ?? null;
     const { near, far } = this.eye;
     const seen = () => this.pmrem.fromScene(world, 0, near, far, { position });
@@ -161,6 +181,7 @@ export class Draft {
     this.renderer.shadowMap.autoUpdate = true;
     world.background = background;
     for (const mesh of type) mesh.visible = true;
+    for (const mesh of caught) mesh.material = this.shadow;
     return stage;
   }
 
@@ -198,6 +219,9 @@ export class Draft {
     const { scene } = prepared;
     const dress = this.dressed(scene, buffers);
     const gone = new Set(this.meshes.keys());
+    const catchers = catchersOf(scene);
+    this.catchers = catchers;
+    this.dress = dress;
     for (const { name, corners, places, index, groups, matrix } of buffers.placements) {
       gone.delete(name);
       const { geometry, mesh } = this.meshOf(name);
@@ -215,7 +239,7 @@ export class Draft {
       geometry.setIndex(new BufferAttribute(index, 1));
       geometry.clearGroups();
       for (const { start, count, finish } of groups) geometry.addGroup(start, count, finish);
-      mesh.material = dress;
+      mesh.material = catchers.has(name) ? this.shadow : dress;
       // ours go row by row, three's column by column
       const [a, b, c, d, e, f, g, h, i, j, k, l] = matrix;
       mesh.matrix.set(a, b, c, d, e, f, g, h, i, j, k, l, 0, 0, 0, 1);

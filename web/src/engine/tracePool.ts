@@ -2,6 +2,7 @@
 import type { Stroke, Wished } from '@wemlox/core/trace/wish';
 import { newGrade, type Camera, type Grade } from '@wemlox/core/document';
 import { callOff as stopDenoising, type DenoiseJob } from '@wemlox/core/picture/denoise/denoise';
+import { catchesShadow } from '@wemlox/core/scene/renderScene';
 import { createFilm, groupsWithin, type Film } from '@wemlox/core/trace/film';
 import { createControl, nextRun, rewind, runIsOff } from '@wemlox/core/trace/tiles';
 import type { PreparedScene } from '@wemlox/core/trace/prepare';
@@ -107,6 +108,8 @@ export class TracePool {
   private grade: Grade = newGrade();
   /** Names of the scene's share groups. */
   private groups: string[] = [];
+  /** Whether something leaves only shadow and reflection. */
+  private catches = false;
   /** Whether pictures are shown without their noise. */
   private clean = true;
   /** The picture being cleaned. */
@@ -152,6 +155,7 @@ export class TracePool {
   /** Gives all tracers a scene of which the picture so far is one too; not while they trace a pass. */
   async swapScene(prepared: PreparedScene, rays: RayMemory): Promise<void> {
     this.groups = prepared.scene.groups;
+    this.catches = catchesShadow(prepared.scene);
     const { control } = this;
     await Promise.all(this.tracers.map((t, lane) => t.ask({ type: 'scene', prepared, rays, lane, control })));
   }
@@ -184,6 +188,7 @@ export class TracePool {
           shared: true,
           layers: true,
           groups: this.groupsKept(size),
+          catches: this.catches,
         }),
         request,
         samples: 0,
@@ -270,7 +275,7 @@ export class TracePool {
     const scale = Math.min(1, Math.sqrt(FIRST_PIXELS / (size.width * size.height)));
     const [width, height] = [size.width, size.height].map((v) => Math.max(1, Math.round(v * scale)));
     const started = performance.now();
-    const film = createFilm(width, height, { shared: true });
+    const film = createFilm(width, height, { shared: true, catches: this.catches });
     rewind(this.control);
     const order: TraceOrder = { type: 'pass', run, first: 0, last: FIRST_SAMPLES, seed, camera, film };
     const done = await Promise.all(this.tracers.map((t) => t.ask(order)));

@@ -1,9 +1,10 @@
 /** The stage from above and from the side: camera, what it takes in and what is sharp, type, pieces and lights, to drag. */
 import { useRef, useState } from 'react';
-import { aspectOf, PIECE_NAMES } from '@wemlox/core/document';
+import { aspectOf, pieceName, standing } from '@wemlox/core/document';
 import { setParameter, standLight } from '@wemlox/core/edits';
 import { lightColour, placeLight } from '@wemlox/core/light/placing';
 import { toHex } from '@wemlox/core/maths/colour';
+import { stands } from '@wemlox/core/stage/pieces';
 import { cameraFrame, centreOf } from '@wemlox/core/stage/camera';
 import { sharpBetween } from '@wemlox/core/stage/lens';
 import { currentLook } from '../../actions/document.ts';
@@ -174,20 +175,20 @@ function View({ side }: { side: Side }) {
       <text x={5} y={11} fontSize={9} fill="var(--quiet)">
         {side.name}
       </text>
-      {pieces
-        .filter((p) => p.on && (p.kind === 'floor' ? side === ELEVATION : true))
+      {standing(pieces)
+        .filter((p) => (stands(p.kind) ? side === ELEVATION : p.stands === 'free'))
         .map((p) => {
-          const place = p.kind === 'floor' ? [0, p.at, 0] : [0, 0, p.at];
+          const place = stands(p.kind) ? [0, p.at, 0] : [0, 0, p.at];
           const [x, y] = at(place);
-          const across = p.kind === 'floor' || side === PLAN;
+          const across = stands(p.kind) || side === PLAN;
           return (
             <Handle
               key={p.id}
-              name={PIECE_NAMES[p.kind]}
+              name={pieceName(p)}
               onTake={() => choose({ piece: p.id })}
               onMove={(dx, dy) => {
                 const to = movedBy(side, unit, place, dx, dy);
-                perform((doc) => setParameter(doc, `pieces/${p.id}/at`, p.kind === 'floor' ? to[1] : to[2]));
+                perform((doc) => setParameter(doc, `pieces/${p.id}/at`, stands(p.kind) ? to[1] : to[2]));
               }}
             >
               {[8, 1].map((w) => (

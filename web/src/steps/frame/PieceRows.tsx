@@ -1,18 +1,53 @@
-/** The pieces around the type: each with its place and finish. */
+/** The pieces around the type: each with its place, its size and what it wears or shows. */
 import { Plus, Trash2 } from 'lucide-react';
-import { PIECE_KINDS, PIECE_NAMES, type Piece } from '@wemlox/core/document';
-import { dressPiece } from '@wemlox/core/edits';
+import { PIECE_NAMES, pieceInWords, pieceName, type Piece } from '@wemlox/core/document';
+import { dressPiece, showOnPlate } from '@wemlox/core/edits';
+import { stands } from '@wemlox/core/stage/pieces';
 import { set } from '../../actions/document.ts';
-import { addPiece, removePiece } from '../../actions/stage.ts';
-import { ParameterRow } from '../../desk/ParameterRow.tsx';
+import { addPiece, addPlate, BUILT, removePiece } from '../../actions/stage.ts';
+import { FileButton } from '../../desk/FileButton.tsx';
+import { ParameterRow, ParameterRows } from '../../desk/ParameterRow.tsx';
+import { PicturePicker } from '../../desk/PicturePicker.tsx';
 import { Section } from '../../desk/rows.tsx';
+import { useUploads } from '../../desk/useUploads.ts';
 import { choose, useChoice } from '../../state/choice.ts';
 import { perform, useStudio } from '../../state/studio.ts';
 
-function PieceRow({ piece }: { piece: Piece }) {
+const PICTURES = '.png,.jpg,.jpeg,.webp,.exr';
+
+function Worn({ piece }: { piece: Piece }) {
   const finishes = useStudio((s) => s.seen.finishes);
+  return (
+    <label className="grid grid-cols-[104px_1fr] items-center gap-2.5">
+      Finish
+      <select
+        className="select select-xs"
+        value={piece.finish ?? ''}
+        onChange={(e) => perform((p) => dressPiece(p, piece.id, e.target.value || null))}
+      >
+        <option value="">Bare</option>
+        {finishes.map((f) => (
+          <option key={f.id} value={f.id}>
+            {f.name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+const Place = ({ piece: { id, kind } }: { piece: Piece }) => (
+  <ParameterRow
+    address={`pieces/${id}/at`}
+    label={stands(kind) ? 'Height' : 'Behind'}
+    mirrored={!stands(kind)}
+    hint={stands(kind) ? 'Raises it' : 'Moves it back, away from the type'}
+  />
+);
+
+function PieceRow({ piece }: { piece: Piece }) {
   const chosen = useChoice((c) => c.piece === piece.id);
-  const name = PIECE_NAMES[piece.kind];
+  const name = pieceName(piece);
   return (
     <div
       className={`flex flex-col gap-1 pb-2 ${piece.on ? '' : 'quiet'}`}
@@ -20,9 +55,20 @@ function PieceRow({ piece }: { piece: Piece }) {
       aria-label={name}
       onPointerDown={() => choose({ piece: piece.id })}
     >
-      <div className="flex items-center justify-between">
-        <span className={`font-semibold ${chosen ? 'text-primary' : ''}`}>{name}</span>
+      <div className="flex items-center justify-between gap-2">
+        <span className={`truncate font-semibold ${chosen ? 'text-primary' : ''}`} title={name}>
+          {name}
+        </span>
         <span className="flex items-center gap-2">
+          <button
+            type="button"
+            className={`btn btn-xs ${piece.solo ? 'btn-primary' : 'btn-ghost'}`}
+            aria-pressed={piece.solo}
+            aria-label={`${name} solo`}
+            onClick={() => set(`pieces/${piece.id}/solo`, !piece.solo)}
+          >
+            Solo
+          </button>
           <input
             type="checkbox"
             className="toggle toggle-xs"
@@ -33,44 +79,37 @@ function PieceRow({ piece }: { piece: Piece }) {
           <button
             type="button"
             className="btn btn-ghost btn-xs"
-            aria-label={`Remove ${name.toLowerCase()}`}
+            aria-label={`Remove ${pieceInWords(piece)}`}
             onClick={() => removePiece(piece.id)}
           >
             <Trash2 size={13} />
           </button>
         </span>
       </div>
-      <ParameterRow
-        address={`pieces/${piece.id}/at`}
-        label={piece.kind === 'floor' ? undefined : 'Behind'}
-        mirrored={piece.kind !== 'floor'}
-        hint={
-          piece.kind === 'floor'
-            ? 'Raises the floor'
-            : `Moves the ${name.toLowerCase()} back, away from the type`
-        }
-      />
-      <label className="grid grid-cols-[104px_1fr] items-center gap-2.5">
-        Finish
-        <select
-          className="select select-xs"
-          value={piece.finish ?? ''}
-          onChange={(e) => perform((p) => dressPiece(p, piece.id, e.target.value || null))}
-        >
-          <option value="">Bare</option>
-          {finishes.map((f) => (
-            <option key={f.id} value={f.id}>
-              {f.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <Place piece={piece} />
+      {piece.kind === 'plate' ? (
+        <PicturePicker
+          label="Picture of the plate"
+          picture={piece.picture}
+          coding="colour"
+          painted={[]}
+          onPick={(picture) => picture && perform((p) => showOnPlate(p, piece.id, picture))}
+        />
+      ) : (
+        <Worn piece={piece} />
+      )}
+      <ParameterRows of={`pieces/${piece.id}`} without={['at']} />
     </div>
   );
 }
 
 export function PieceRows() {
   const pieces = useStudio((s) => s.seen.pieces);
+  const plates = useUploads('picture');
+  const plate = async (file: File) => {
+    const asset = await plates.take(file);
+    if (asset) addPlate({ source: 'asset', id: asset.hash, name: asset.name });
+  };
   return (
     <Section title="Stage">
       {pieces.map((p) => (
@@ -78,11 +117,21 @@ export function PieceRows() {
       ))}
       {pieces.length === 0 && <p className="quiet pb-1">Nothing stands around the type.</p>}
       <div className="flex flex-wrap gap-1.5">
-        {PIECE_KINDS.map((kind) => (
+        {BUILT.map((kind) => (
           <button key={kind} type="button" className="btn btn-xs" onClick={() => addPiece(kind)}>
             <Plus size={12} /> {PIECE_NAMES[kind]}
           </button>
         ))}
+        <span>
+          <FileButton
+            label="Plate file"
+            text={PIECE_NAMES.plate}
+            hint="A picture at its place in space: PNG, JPEG, WebP, OpenEXR"
+            accept={PICTURES}
+            sent={plates.sent}
+            onFile={(file) => void plate(file)}
+          />
+        </span>
       </div>
     </Section>
   );
