@@ -58,7 +58,7 @@ test('everything can be undone, by name, back to the beginning and forth again',
   await page.keyboard.press('4');
   await page.getByRole('button', { name: 'Curved backdrop' }).click();
   await expect(undo('Add curved backdrop')).toBeEnabled();
-  await page.getByRole('button', { name: 'Remove floor' }).click();
+  await page.getByRole('button', { name: 'Remove Floor' }).click();
   await page.getByRole('button', { name: 'New look from this one' }).click();
   await expect(undo('New look')).toBeEnabled();
   const state = async () => {

@@ -2,7 +2,7 @@
  * Addresses of parameters: `looks/<id>/rig/<id>/strength`. Things of a list are named by their identifiers, or by
  * their place where they have none.
  */
-import { pieceInWords, pieceName } from './names.ts';
+import { pieceInWords } from './names.ts';
 import { conditionsOf, tableOf, type Parameter } from './parameter.ts';
 import { COAT, SURFACE } from './parameters.ts';
 import { Project } from './project.ts';
@@ -161,9 +161,7 @@ const SAID: readonly (readonly [RegExp, (what: string, owner: Json) => string])[
     /^pieces\//,
     (what, owner) => {
       const piece = owner as unknown as Piece;
-      if (/^[a-z]/.test(what)) return `${pieceName(piece)} ${what}`;
-      const filed = piece.model || piece.picture;
-      return `${what} of ${filed ? '' : 'the '}${pieceInWords(piece)}`;
+      return /^[a-z]/.test(what) ? `${piece.name} ${what}` : `${what} of ${pieceInWords(piece)}`;
     },
   ],
 ];

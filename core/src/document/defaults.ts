@@ -7,6 +7,7 @@ import type { LightKind, MoveKind, PieceKind } from './kinds.ts';
 import { LIGHT_TABLES, type Corner, type Follow, type LightOf } from './light.ts';
 import type { Grade, Look, Panel, Surround } from './look.ts';
 import type { Key, Move, Track } from './motion.ts';
+import { PIECE_NAMES } from './names.ts';
 import { defaultsOf, type NumberParameter, type Parameter, type Table } from './parameter.ts';
 import {
   BASELINE,
@@ -277,6 +278,7 @@ export const newPiece = (kind: PieceKind, changes: Partial<Piece> = {}): Piece =
   ...defaultsOf(PIECE),
   id: newId(),
   kind,
+  name: PIECE_NAMES[kind],
   finish: null,
   picture: null,
   model: null,

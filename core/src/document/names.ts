@@ -40,13 +40,9 @@ export const PIECE_NAMES: Record<PieceKind, string> = {
   model: 'Model',
 };
 
-/** What a piece is called: what it shows where it comes of a file, else its kind. */
-export const pieceName = ({ kind, model, picture }: Pick<Piece, 'kind' | 'model' | 'picture'>): string =>
-  model?.name ?? picture?.name ?? PIECE_NAMES[kind];
-
-/** The same within a sentence. */
-export const pieceInWords = (piece: Parameters<typeof pieceName>[0]): string =>
-  piece.model || piece.picture ? pieceName(piece) : PIECE_NAMES[piece.kind].toLowerCase();
+/** What a piece is called within a sentence: "the floor", or the name that it was given. */
+export const pieceInWords = ({ name, kind }: Pick<Piece, 'name' | 'kind'>): string =>
+  name.startsWith(PIECE_NAMES[kind]) ? `the ${name.toLowerCase()}` : name;
 
 /** What an option of a choice is called. */
 export const optionName = (parameter: Parameter, value: unknown): string =>

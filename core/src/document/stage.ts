@@ -26,6 +26,7 @@ export class Dressing {
  */
 export class Piece extends Parameters(PIECE) {
   @Id() id!: string;
+  @Name() name!: string;
   @IsIn(PIECE_KINDS) kind!: PieceKind;
   /** Worn by all of it; null is bare, and a model's own. */
   @IsOptional() @IsString() finish!: string | null;

@@ -187,11 +187,30 @@ const withTime = (document: Json): Json => ({
   shots: objects(document.shots).map((shot) => ({ tracks: [], moves: [], ...shot })),
 });
 
-/** Version 13 has pieces that show pictures and models. */
-const withFiledPieces = (document: Json): Json => ({
-  ...document,
-  pieces: objects(document.pieces).map((piece) => ({ picture: null, model: null, dressings: [], ...piece })),
-});
+/** Names of kinds of pieces as version 13 gave them to those that had none. */
+const PIECES: Readonly<Record<string, string>> = {
+  floor: 'Floor',
+  wall: 'Wall',
+  backdrop: 'Curved backdrop',
+};
+
+/** Version 13 has pieces with names, that show pictures and models. */
+function withFiledPieces(document: Json): Json {
+  const counts = new Map<unknown, number>();
+  const pieces = objects(document.pieces).map((piece) => {
+    const count = (counts.get(piece.kind) ?? 0) + 1;
+    counts.set(piece.kind, count);
+    const kind = PIECES[String(piece.kind)] ?? 'Piece';
+    return {
+      name: count > 1 ? `${kind} ${count}` : kind,
+      picture: null,
+      model: null,
+      dressings: [],
+      ...piece,
+    };
+  });
+  return { ...document, pieces };
+}
 
 /** What makes each version of the one before; those that are not here only added parameters. */
 const UPGRADES: Readonly<Record<number, (document: Json) => Json>> = {

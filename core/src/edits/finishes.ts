@@ -4,7 +4,6 @@ import {
   finishAt,
   LONGEST_TAG,
   MOST,
-  pieceName,
   plainFinish,
   wears,
   withRule,
@@ -146,7 +145,7 @@ export function wornAt(project: Project, id: string): string[] {
     const where = look.chart.filter((r) => r.finish === id).map((r) => targetName(project, r));
     return where.length > 0 ? [`${look.name}: ${[...new Set(where)].join(', ')}`] : [];
   });
-  const pieces = project.pieces.filter((p) => wears(p, id)).map(pieceName);
+  const pieces = project.pieces.filter((p) => wears(p, id)).map((p) => p.name);
   const within = project.finishes.filter((f) => f.within === id).map((f) => `within ${f.name}`);
   return [...faces, ...pieces, ...within];
 }

@@ -55,6 +55,17 @@ function glowingLines(id: string, name: string, reach: number): Finish {
   });
 }
 
+/** A piece under a name that no other has. */
+const namedPiece = (p: Project, kind: PieceKind, changes: Partial<Piece>): Piece =>
+  named(newPiece(kind, changes), p.pieces);
+
+export const renamePiece = (_project: Project, id: string, name: string): Edit => ({
+  label: `Name → ${name}`,
+  make: (p) => {
+    found(p.pieces, id, 'piece').name = givenName(name);
+  },
+});
+
 type Sizes = Partial<Pick<Piece, 'width' | 'height' | 'depth' | 'radius' | 'spacing' | 'thickness'>>;
 
 /** Sizes brought into their ranges. */
@@ -86,7 +97,9 @@ export function addPiece(
           ? glowingLines(finish, freeName('Grid light', taken), (sizes.width ?? 2) * GRID_FADES)
           : quietMatte(finish, freeName(`${name} matte`, taken));
       p.finishes.push(worn);
-      p.pieces.push(newPiece(kind, { ...fitSizes(sizes), id: piece, at: within(at, -1000, 1000), finish }));
+      p.pieces.push(
+        namedPiece(p, kind, { ...fitSizes(sizes), id: piece, at: within(at, -1000, 1000), finish }),
+      );
     },
   };
 }
@@ -98,7 +111,7 @@ export function addPlate(project: Project, picture: PictureRef, at: number, id: 
     label: `Add ${picture.name}`,
     make: (p) => {
       const place = { at: within(at, -1000, 1000), stands: 'frame' as const };
-      p.pieces.push(newPiece('plate', { ...place, id, picture: { ...picture } }));
+      p.pieces.push(namedPiece(p, 'plate', { ...place, id, name: picture.name, picture: { ...picture } }));
     },
   };
 }
@@ -124,9 +137,10 @@ export function addModel(
     label: `Add ${model.name}`,
     make: (p) => {
       p.pieces.push(
-        newPiece('model', {
+        namedPiece(p, 'model', {
           id,
           at: within(at, -1000, 1000),
+          name: model.name,
           model: { ...model },
           size: within(size, PIECE.size.min, PIECE.size.max),
           move: move.map((v) => within(v, -1000, 1000)),
@@ -162,7 +176,7 @@ export const removePiece = (project: Project, id: string): Edit => ({
 
 /** Gives a piece another finish; null leaves it bare. */
 export const dressPiece = (project: Project, id: string, finish: string | null): Edit => ({
-  label: `Finish of the ${pieceInWords(found(project.pieces, id, 'piece'))}`,
+  label: `Finish of ${pieceInWords(found(project.pieces, id, 'piece'))}`,
   make: (p) => {
     if (finish !== null) found(p.finishes, finish, 'finish');
     found(p.pieces, id, 'piece').finish = finish;

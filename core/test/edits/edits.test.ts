@@ -389,6 +389,7 @@ const MAKERS: Record<string, Maker> = {
       { piece: id(), finish: id() },
       { width: 1 + fixed({ a }).a },
     ),
+  renamePiece: (p, [a], text) => edits.renamePiece(p, piece(p, a), text),
   addPlate: (p, [a]) => edits.addPlate(p, PLATE, fixed({ a }).a, id()),
   showOnPlate: (p, [a]) => edits.showOnPlate(p, a > 0 ? 'plate' : piece(p, a), PLATE),
   addModel: (p, [a, b, c]) =>

@@ -22,7 +22,7 @@ function nameOf({ block, letter, piece }: Picked): string {
   const { seen: project } = useStudio.getState();
   if (block && letter) return characterOf(project, { block, letter });
   const of = project.pieces.find((p) => p.id === piece);
-  return of ? (of.model || of.picture ? '' : 'the ') + pieceInWords(of) : 'something';
+  return of ? pieceInWords(of) : 'something';
 }
 
 /** Turns and tilts the surround so that its brightest place is caught. */

@@ -1,6 +1,6 @@
 /** What lights what on the stage, and how its sources are weighed against each other: not part of the document. */
 import { create } from 'zustand';
-import { ZONES, ZONE_NAMES, pieceName, type Look, type Project } from '@wemlox/core/document';
+import { ZONES, ZONE_NAMES, type Look, type Project } from '@wemlox/core/document';
 import { blockName, type Source, type Weighed } from '@wemlox/core/edits';
 import { lightColour } from '@wemlox/core/light/placing';
 import { toHex } from '@wemlox/core/maths/colour';
@@ -89,7 +89,7 @@ export function sourcesOf(project: Project, look: Look, scene: RenderScene | nul
     else if (piece)
       sources.push({
         key: `glow/${piece.id}`,
-        name: `${pieceName(piece)} glows`,
+        name: `${piece.name} glows`,
         source: { piece: piece.id },
         colour,
         group,
@@ -129,7 +129,7 @@ export const rowKey = (row: FaceRow) => ('zone' in row ? row.zone : row.piece);
 export function rowName(row: FaceRow, pieces: Project['pieces']): string {
   if ('zone' in row) return ZONE_NAMES[row.zone];
   const piece = pieces.find((p) => p.id === row.piece);
-  return piece ? pieceName(piece) : 'Stage';
+  return piece?.name ?? 'Stage';
 }
 
 /** The row of faces that is pointed at, in the chart or among the sightlines. */

@@ -1,6 +1,6 @@
 /** The stage from above and from the side: camera, what it takes in and what is sharp, type, pieces and lights, to drag. */
 import { useRef, useState } from 'react';
-import { aspectOf, pieceName, standing } from '@wemlox/core/document';
+import { aspectOf, standing } from '@wemlox/core/document';
 import { setParameter, standLight } from '@wemlox/core/edits';
 import { lightColour, placeLight } from '@wemlox/core/light/placing';
 import { toHex } from '@wemlox/core/maths/colour';
@@ -184,7 +184,7 @@ function View({ side }: { side: Side }) {
           return (
             <Handle
               key={p.id}
-              name={pieceName(p)}
+              name={p.name}
               onTake={() => choose({ piece: p.id })}
               onMove={(dx, dy) => {
                 const to = movedBy(side, unit, place, dx, dy);

@@ -1,14 +1,14 @@
 /** The pieces around the type: each with its place, its size and what it wears or shows. */
 import { Plus, Trash2 } from 'lucide-react';
-import { PIECE_NAMES, pieceInWords, pieceName, type Piece } from '@wemlox/core/document';
-import { dressPiece, showOnPlate } from '@wemlox/core/edits';
+import { PIECE_NAMES, type Piece } from '@wemlox/core/document';
+import { dressPiece, renamePiece, showOnPlate } from '@wemlox/core/edits';
 import { stands } from '@wemlox/core/stage/pieces';
 import { set } from '../../actions/document.ts';
 import { addPiece, addPlate, BUILT, removePiece } from '../../actions/stage.ts';
 import { FileButton } from '../../desk/FileButton.tsx';
 import { ParameterRow, ParameterRows } from '../../desk/ParameterRow.tsx';
 import { PicturePicker } from '../../desk/PicturePicker.tsx';
-import { Section } from '../../desk/rows.tsx';
+import { NameField, Section } from '../../desk/rows.tsx';
 import { useUploads } from '../../desk/useUploads.ts';
 import { choose, useChoice } from '../../state/choice.ts';
 import { perform, useStudio } from '../../state/studio.ts';
@@ -47,7 +47,7 @@ const Place = ({ piece: { id, kind } }: { piece: Piece }) => (
 
 function PieceRow({ piece }: { piece: Piece }) {
   const chosen = useChoice((c) => c.piece === piece.id);
-  const name = pieceName(piece);
+  const { name } = piece;
   return (
     <div
       className={`flex flex-col gap-1 pb-2 ${piece.on ? '' : 'quiet'}`}
@@ -56,8 +56,13 @@ function PieceRow({ piece }: { piece: Piece }) {
       onPointerDown={() => choose({ piece: piece.id })}
     >
       <div className="flex items-center justify-between gap-2">
-        <span className={`truncate font-semibold ${chosen ? 'text-primary' : ''}`} title={name}>
-          {name}
+        <span className={`min-w-0 grow font-semibold ${chosen ? 'text-primary' : ''}`}>
+          <NameField
+            key={name}
+            label={`Name of ${name}`}
+            value={name}
+            onChange={(to) => perform((p) => renamePiece(p, piece.id, to))}
+          />
         </span>
         <span className="flex items-center gap-2">
           <button
@@ -79,7 +84,7 @@ function PieceRow({ piece }: { piece: Piece }) {
           <button
             type="button"
             className="btn btn-ghost btn-xs"
-            aria-label={`Remove ${pieceInWords(piece)}`}
+            aria-label={`Remove ${name}`}
             onClick={() => removePiece(piece.id)}
           >
             <Trash2 size={13} />

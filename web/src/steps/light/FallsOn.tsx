@@ -1,5 +1,5 @@
 /** What a light falls on: all there is, or blocks and pieces chosen one by one. */
-import { pieceName, type Light } from '@wemlox/core/document';
+import type { Light } from '@wemlox/core/document';
 import { blockName, fallOn } from '@wemlox/core/edits';
 import { Fold } from '../../desk/rows.tsx';
 import { useLook } from '../../state/chosen.ts';
@@ -10,7 +10,7 @@ export function FallsOn({ light }: { light: Light }) {
   const { blocks, pieces } = useStudio((s) => s.seen);
   const things = [
     ...blocks.map((b) => ({ id: b.id, name: blockName(b) })),
-    ...pieces.map((p) => ({ id: p.id, name: pieceName(p) })),
+    ...pieces.map((p) => ({ id: p.id, name: p.name })),
   ];
   const { only } = light;
   const isOn = (id: string) => only.length === 0 || only.includes(id);
