@@ -54,6 +54,9 @@ export const PROFILE = { bytes: 4 * MB };
 /** A picture that finishes are fed from. */
 export const TEXTURE = { bytes: 256 * MB, side: 8192, deepPixels: 8192 * 4096 };
 
+/** A model beside the type. */
+export const MODEL = { bytes: 512 * MB, triangles: 4_000_000 };
+
 /** The linear film of a proof. */
 export const FILM = { bytes: 512 * MB };
 

@@ -10,6 +10,7 @@ import {
   type ProjectFile,
 } from '@wemlox/core/document';
 import { readProfile } from '@wemlox/core/light/profile';
+import { loadModel } from '@wemlox/core/model/textures';
 import type { Sources } from '@wemlox/core/scene/sceneMaker';
 import { readSurround } from '@wemlox/core/texture/readSurround';
 import { readTexture } from '@wemlox/core/texture/readTexture';
@@ -46,6 +47,7 @@ export function diskSources(asset: (hash: string) => Promise<Uint8Array>): Sourc
     uploadedDrawing: asset,
     uploadedPicture: async (hash, coding) => readTexture(await asset(hash), coding, decoders),
     uploadedProfile: async (hash) => readProfile(await asset(hash)),
+    uploadedModel: async (hash, room) => loadModel(hash, await asset(hash), decoders, room),
     uploadedSurround: async (hash) => readSurround(await asset(hash), decoders),
   };
 }

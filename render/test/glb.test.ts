@@ -11,13 +11,15 @@ import { describe, expect, it } from 'vitest';
 import { gltfMaterial } from '@wemlox/core/finish/gltf';
 import { finishOptics, opticsOf } from '@wemlox/core/finish/optics';
 import { READY_FINISHES } from '@wemlox/core/finish/readyFinishes';
-import { GLTF_EXTENSIONS, materialMaker } from '@wemlox/core/scene/gltfMaterials';
+import { GLTF_EXTENSIONS } from '@wemlox/core/model/extensions';
+import { surfaceOf } from '@wemlox/core/model/surface';
+import { materialMaker } from '@wemlox/core/scene/gltfMaterials';
 import { newProject } from '@wemlox/core/document';
 import { exported } from '@wemlox/core/scene/exportSolids';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
 import { developed, developedLayers } from '@wemlox/core/trace/developing';
 import { validateBytes } from 'gltf-validator';
-import { readGlb, surfaceOf } from '../src/glb.ts';
+import { readGlb } from '../src/glb.ts';
 import { diskSources } from '../src/sources.ts';
 import { traceScene } from '../src/threads.ts';
 

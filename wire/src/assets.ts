@@ -3,7 +3,16 @@ import 'reflect-metadata';
 import { ArrayMaxSize, IsArray, IsIn, IsOptional, IsString, Length } from 'class-validator';
 
 /** What may be uploaded; the press makes the rest. */
-export const UPLOAD_KINDS = ['font', 'surround', 'drawing', 'picture', 'profile', 'proof', 'film'] as const;
+export const UPLOAD_KINDS = [
+  'font',
+  'surround',
+  'drawing',
+  'picture',
+  'profile',
+  'model',
+  'proof',
+  'film',
+] as const;
 export type UploadKind = (typeof UPLOAD_KINDS)[number];
 export type AssetKind = UploadKind | 'press';
 
@@ -16,7 +25,18 @@ export interface AssetLine {
   /** Words it is found by. */
   tags: string[];
   /** What was found when it was read; null for kinds that are not measured, and files kept before they were. */
-  facts: SurroundLine | null;
+  facts: SurroundLine | ModelLine | null;
+}
+
+/** What a model is like. */
+export interface ModelLine {
+  triangles: number;
+  /** Width, height and depth in the file's unit. */
+  sides: number[];
+  /** Names of its parts, the first of them. */
+  parts: string[];
+  /** What of the file is not read, in words. */
+  leftOut: string[];
 }
 
 /** What a surround is like. */

@@ -14,6 +14,10 @@ export interface Facts {
   'picture-replaced': { picture: string; finishes: string[]; reason: string };
   /** A file of a light or panel could not be used: it shines as without. */
   'light-file-left-out': { light: string; file: string; reason: string };
+  /** A model could not be used; nothing stands in. */
+  'model-left-out': { model: string; reason: string };
+  /** What of a model's file was not read. */
+  'model-unread': { model: string; parts: string[] };
   /** Outlines that cross themselves too often are left out. */
   'outline-tangled': { texts: string[] };
   /** Outlines too intricate for a bevel or a dome stay flat. */
@@ -50,6 +54,8 @@ const MENDS: Record<FindingCode, { mend: Mend; grave: boolean }> = {
   'surround-replaced': { mend: 'choose-surround', grave: true },
   'picture-replaced': { mend: 'choose-picture', grave: true },
   'light-file-left-out': { mend: 'choose-light-file', grave: true },
+  'model-left-out': { mend: null, grave: true },
+  'model-unread': { mend: null, grave: false },
   'outline-tangled': { mend: 'simplify-outline', grave: true },
   'outline-flat': { mend: 'simplify-outline', grave: true },
 };

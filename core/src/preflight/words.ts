@@ -13,6 +13,10 @@ export function findingText({ code, what }: Finding): string {
       return `surround ${what.surround} could not be used (${what.reason}); ${what.instead} stands in`;
     case 'picture-replaced':
       return `picture ${what.picture} of ${what.finishes.join(', ')} could not be used (${what.reason}); grey stands in`;
+    case 'model-left-out':
+      return `${what.model} could not be used (${what.reason}); it is left out`;
+    case 'model-unread':
+      return `${what.model}: not read ${what.parts.join(', ')}`;
     case 'light-file-left-out':
       return `${what.file} of ${what.light} could not be used (${what.reason}); it shines as without`;
     case 'outline-tangled':

@@ -22,6 +22,9 @@ import {
 import { finishOptics, opticsOf, type Optics } from '../finish/optics.ts';
 import { arranged } from '../light/arrangement.ts';
 import { followed } from '../light/following.ts';
+import { modelFinishes } from '../model/finishes.ts';
+import type { Model } from '../model/model.ts';
+import type { LoadedModel } from '../model/textures.ts';
 import { glowsIn } from '../finish/glow.ts';
 import { lightColour, placeLight, shining, standingOf, type Vec } from '../light/placing.ts';
 import type { SurroundPicture } from '../light/surround.ts';
@@ -44,7 +47,7 @@ import {
 import { SceneBuilder, type PartOf } from './sceneBuilder.ts';
 import { SceneSolids } from './sceneSolids.ts';
 import { IDENTITY } from './transform.ts';
-import { filling, pieceTransform } from '../stage/pieces.ts';
+import { filling, footOf, pieceTransform, turnOf } from '../stage/pieces.ts';
 
 /** How a zone without a finish looks: raw filler. */
 const BARE_SURFACE = plainSurface({ base_color: [0.45, 0.45, 0.45], specular_roughness: 0.8 });
@@ -58,6 +61,8 @@ interface SceneInput {
   textures: Texture[];
   /** Faces of area lights that are no rectangles, by their identifiers. */
   faces?: ReadonlyMap<string, LightFace>;
+  /** Models of pieces, by the pieces' identifiers; those that are missing are left out. */
+  models?: ReadonlyMap<string, LoadedModel>;
   /** Put the large arrays into shared memory. */
   shared?: boolean;
   /** Finishes that nothing wears yet. */
@@ -287,6 +292,18 @@ class Finishes {
   ofPoints = (block: string, colour: number): number => this.points.get(block)! + colour;
 }
 
+/** A model with the middle of its underside at the origin, its unit so large. */
+function footedAt({ box: { min, max } }: Model, size: number): number[] {
+  const [x, z] = [0, 2].map((i) => -((min[i] + max[i]) / 2) * size);
+  return [size, 0, 0, x, 0, size, 0, -min[1] * size, 0, 0, size, z];
+}
+
+/** Where a piece stands whose foot is at its origin. */
+function standingTransform(piece: Piece, typeBox: Box): number[] {
+  const foot = footOf(piece, typeBox);
+  return turnOf(piece).flatMap((row, i) => [...row, foot[i] + piece.move[i]]);
+}
+
 const ORIGIN: Box = { min: [0, 0, 0], max: [0, 0, 0] };
 
 /** Whether a piece stands elsewhere than its triangles. */
@@ -364,6 +381,26 @@ export class SceneCompiler {
     return known;
   }
 
+  /** What the parts of a model wear: what they are dressed in, what all of it wears, or their own. */
+  private wornBy(
+    piece: Piece,
+    { hash, model }: LoadedModel,
+    finishes: Finishes,
+    textures: readonly Texture[],
+  ): (part: string, material: number) => number {
+    const dressed = new Map(piece.dressings.map((d) => [d.part, d.finish]));
+    const own = modelFinishes(hash, model, piece.size);
+    const added = new Map<number, number>();
+    return (part, material) => {
+      const given = dressed.get(part) ?? piece.finish;
+      if (given !== null) return finishes.of(given);
+      let finish = added.get(material);
+      if (finish === undefined)
+        added.set(material, (finish = finishes.added(this.ofFinish(own[material], textures))));
+      return finish;
+    };
+  }
+
   /** What a plate is in a scene: its sheet, where it stands if the camera says so, and what it wears. */
   private plate(piece: Piece, textures: readonly Texture[], shot: Shot, typeBox: Box) {
     const { picture } = piece;
@@ -387,6 +424,7 @@ export class SceneCompiler {
     textures,
     trial = [],
     faces = new Map(),
+    models = new Map(),
   }: SceneInput): RenderScene {
     const typeBox = typeBoxOf(project.blocks, solids);
     const finishes = new Finishes(project, trial, this.ofSurface, (finish) =>
@@ -446,6 +484,18 @@ export class SceneCompiler {
         group: glowGroup(finish, piece.id),
       });
       const moved = isMoved(piece) ? pieceTransform(piece, typeBox) : IDENTITY;
+      if (piece.kind === 'model') {
+        const loaded = models.get(piece.id);
+        if (!loaded) continue;
+        builder.place(`piece/${piece.id}`, standingTransform(piece, typeBox));
+        const worn = this.wornBy(piece, loaded, finishes, textures);
+        const parts = loaded.model.parts.map(({ first, triangles, material, name, twoSided }) => {
+          const finish = worn(name, material);
+          return { ...part(triangles, finish), first, twoSided };
+        });
+        builder.add(this.solids.ofModel(loaded), footedAt(loaded.model, piece.size), thing, parts);
+        continue;
+      }
       if (piece.kind === 'plate') {
         const { solid, place, plain } = this.plate(piece, textures, shot, typeBox);
         builder.place(`piece/${piece.id}`, place ?? moved);

@@ -4,7 +4,8 @@ import { Document, WebIO } from '@gltf-transform/core';
 import { ZONES, type Finish } from '../document/index.ts';
 import type { BlockSolids } from '../solid/blockSolids.ts';
 import type { ExportKind } from './exportKinds.ts';
-import { GLTF_EXTENSIONS, materialMaker } from './gltfMaterials.ts';
+import { GLTF_EXTENSIONS } from '../model/extensions.ts';
+import { materialMaker } from './gltfMaterials.ts';
 import { flattened } from './flatScene.ts';
 import { BARE, NO_BYTE, type RenderScene } from './renderScene.ts';
 

@@ -1,5 +1,5 @@
 /** Finishes as glTF materials, with the ratified extensions that say what they are. */
-import type { Document, Extension, Material } from '@gltf-transform/core';
+import type { Document, Material } from '@gltf-transform/core';
 import {
   KHRMaterialsAnisotropy,
   KHRMaterialsClearcoat,
@@ -14,19 +14,6 @@ import {
 } from '@gltf-transform/extensions';
 import type { Optics } from '../finish/optics.ts';
 import { gltfMaterial } from '../finish/gltf.ts';
-
-export const GLTF_EXTENSIONS: (typeof Extension)[] = [
-  KHRMaterialsAnisotropy,
-  KHRMaterialsClearcoat,
-  KHRMaterialsDispersion,
-  KHRMaterialsEmissiveStrength,
-  KHRMaterialsIOR,
-  KHRMaterialsIridescence,
-  KHRMaterialsSheen,
-  KHRMaterialsSpecular,
-  KHRMaterialsTransmission,
-  KHRMaterialsVolume,
-];
 
 /** Index of refraction a material has that says nothing of it (glTF 2.0). */
 const PLAIN_IOR = 1.5;

@@ -17,6 +17,7 @@ import type {
 import { PAINTED_SURROUNDS, paintSurround } from '../light/paintedSurrounds.ts';
 import { paintPanels, type PanelPicture } from '../light/panels.ts';
 import { readyProfile, type Profile } from '../light/profile.ts';
+import type { LoadedModel } from '../model/textures.ts';
 import type { SurroundPicture } from '../light/surround.ts';
 import { SolidCache, solidsOf, type BlockSolids, type LetterSolid } from '../solid/blockSolids.ts';
 import { MOST_DOMED } from '../solid/dome.ts';
@@ -53,6 +54,8 @@ export interface Sources {
   uploadedPicture(hash: string, coding: Coding): Promise<Pixels>;
   /** An uploaded photometric file, read. */
   uploadedProfile(hash: string): Promise<Profile>;
+  /** An uploaded model, read with its pictures. @param room where pixels go */
+  uploadedModel(hash: string, room?: (bytes: number) => ArrayBufferLike): Promise<LoadedModel>;
   /** An uploaded environment, read. */
   uploadedSurround(hash: string): Promise<SurroundPicture>;
 }
@@ -94,6 +97,7 @@ export class SceneMaker {
   private readonly drawings = new Map<string, Promise<OpenDrawing>>();
   private readonly pictures = new Map<string, Promise<SurroundPicture>>();
   private readonly textures = new Map<string, Promise<Texture>>();
+  private readonly models = new Map<string, Promise<LoadedModel>>();
   private readonly cache = new SolidCache();
   private readonly compiler: SceneCompiler;
   /** Blocks as they were last made, by their identifiers: alike keys, alike letters and solids. */
@@ -200,6 +204,30 @@ export class SceneMaker {
         await take(light.pattern.name, this.texture(light.pattern, 'colour'));
     }
     return [...made.values()];
+  }
+
+  /** Models of the pieces that stand, by the pieces' identifiers. */
+  private async modelsOf(
+    { pieces }: Project,
+    findings: Finding[],
+  ): Promise<ReadonlyMap<string, LoadedModel>> {
+    const loaded = new Map<string, LoadedModel>();
+    for (const { id, name, model } of standing(pieces)) {
+      if (!model) continue;
+      try {
+        const room = this.shared ? sharedRoom : undefined;
+        const of = await remember(this.models, model.id, () => this.sources.uploadedModel(model.id, room));
+        loaded.set(id, of);
+        const parts = of.model.leftOut;
+        if (parts.length > 0) findings.push(finding('model-unread', null, { model: name, parts }));
+      } catch (error) {
+        findings.push(finding('model-left-out', null, { model: name, reason: reason(error) }));
+      }
+    }
+    // models are large: those that no piece is are not kept
+    const used = new Set(pieces.map((p) => p.model?.id));
+    for (const hash of this.models.keys()) if (!used.has(hash)) this.models.delete(hash);
+    return loaded;
   }
 
   /** Faces of area lights that are no rectangles, by their identifiers; those without any glow as rectangles. */
@@ -354,9 +382,21 @@ export class SceneMaker {
     const surround = await this.surroundOf(look, findings);
     const textures = await this.texturesOf(project, look, trial, findings);
     const faces = await this.facesOf(look, findings);
+    const models = await this.modelsOf(project, findings);
+    for (const { textures: own } of new Set(models.values())) textures.push(...own);
     const painted = performance.now();
     const solids = blocks.map((b) => b.solids);
-    const scene = this.compiler.compile({ project, look, shot, solids, surround, textures, trial, faces });
+    const scene = this.compiler.compile({
+      project,
+      look,
+      shot,
+      solids,
+      surround,
+      textures,
+      trial,
+      faces,
+      models,
+    });
     spent.scene = performance.now() - painted;
     return {
       scene,

@@ -1,4 +1,6 @@
 /** Solids of letters and pieces as a scene holds them: known by their content, in memory that can be shared. */
+import type { Model } from '../model/model.ts';
+import type { LoadedModel } from '../model/textures.ts';
 import type { Solid } from '../solid/sheet.ts';
 import type { Box } from '../stage/camera.ts';
 import { pieceTriangles, type PieceShape } from '../stage/pieces.ts';
@@ -13,6 +15,7 @@ export class SceneSolids {
   private readonly shared: boolean;
   private readonly ofLetters = new WeakMap<Solid, SceneSolid>();
   private readonly ofPieces = new Map<string, SceneSolid>();
+  private readonly ofFiles = new WeakMap<Model, SceneSolid>();
   private count = 0;
 
   /** @param shared put the arrays into shared memory */
@@ -41,6 +44,13 @@ export class SceneSolids {
   ofLetter(solid: Solid): SceneSolid {
     let known = this.ofLetters.get(solid);
     if (!known) this.ofLetters.set(solid, (known = this.kept(`letter ${++this.count}`, solid)));
+    return known;
+  }
+
+  /** A model of a file; the same file is the same solid again. */
+  ofModel({ hash, model }: LoadedModel): SceneSolid {
+    let known = this.ofFiles.get(model);
+    if (!known) this.ofFiles.set(model, (known = this.kept(`model ${hash}`, model)));
     return known;
   }
 

@@ -20,7 +20,7 @@ import {
 } from '../../src/document/index.ts';
 import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
 import { exported } from '../../src/scene/exportSolids.ts';
-import { GLTF_EXTENSIONS } from '../../src/scene/gltfMaterials.ts';
+import { GLTF_EXTENSIONS } from '../../src/model/extensions.ts';
 import { detailOf } from '../../src/scene/detail.ts';
 import { areaOf } from '../../src/plane/region.ts';
 import { openEdges, volume } from '../../src/solid/soundness.ts';

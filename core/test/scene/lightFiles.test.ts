@@ -23,6 +23,7 @@ describe('lights of a project', () => {
     uploadedDrawing: () => Promise.reject(new Error('none')),
     uploadedPicture: () => late({ width: 1, height: 1, data: Uint8Array.of(255, 0, 0, 255) }),
     uploadedProfile: () => late(readProfile(new TextEncoder().encode(IES))),
+    uploadedModel: () => Promise.reject(new Error('none')),
     uploadedSurround: () => Promise.reject(new Error('none')),
   });
   const asset = { source: 'asset' as const, id: HASH };

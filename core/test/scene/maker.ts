@@ -1,9 +1,16 @@
-/** A scene maker over shipped fonts, and one drawing where it is given. */
+/** A scene maker over shipped fonts, and one drawing or model where it is given. */
 import { readFile } from 'node:fs/promises';
+import type { LoadedModel } from '../../src/model/textures.ts';
 import { SceneMaker } from '../../src/scene/sceneMaker.ts';
 
-/** @param drawing the text of every drawing that is asked for; @throws what it throws */
-export const testMaker = (drawing?: () => string): SceneMaker =>
+/**
+ * @param drawing the text of every drawing that is asked for; @throws what it throws
+ * @param model every model that is asked for
+ */
+export const testMaker = (
+  drawing?: () => string,
+  model: (hash: string) => Promise<LoadedModel> = () => Promise.reject(new Error('none')),
+): SceneMaker =>
   new SceneMaker({
     shippedFont: async (file) =>
       new Uint8Array(await readFile(new URL(`../../../node_modules/${file}`, import.meta.url))),
@@ -14,5 +21,6 @@ export const testMaker = (drawing?: () => string): SceneMaker =>
     },
     uploadedPicture: () => Promise.reject(new Error('none')),
     uploadedProfile: () => Promise.reject(new Error('none')),
+    uploadedModel: model,
     uploadedSurround: () => Promise.reject(new Error('none')),
   });

@@ -5,7 +5,7 @@ import { finishOptics } from '../../src/finish/optics.ts';
 import type { RenderScene, SceneLight, SceneSurround } from '../../src/scene/renderScene.ts';
 import { SceneBuilder } from '../../src/scene/sceneBuilder.ts';
 import { IDENTITY } from '../../src/scene/transform.ts';
-import { plainTangents } from '../../src/scene/tangents.ts';
+import { plainTangents } from '../../src/maths/tangents.ts';
 import { kernelMemory } from '../../src/trace/kernel.ts';
 import { developed } from '../../src/trace/developing.ts';
 import { createFilm, type Film, type FilmOptions } from '../../src/trace/film.ts';

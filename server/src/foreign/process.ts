@@ -15,7 +15,9 @@ import { loadRegions } from '@wemlox/core/plane/region';
 import { readSurround } from '@wemlox/core/texture/readSurround';
 import { readTexture } from '@wemlox/core/texture/readTexture';
 import { decoders } from '@wemlox/render/codecs';
-import type { SurroundLine, UploadKind } from '@wemlox/wire';
+import { ModelError } from '@wemlox/core/model/model';
+import { loadModel } from '@wemlox/core/model/textures';
+import type { ModelLine, SurroundLine, UploadKind } from '@wemlox/wire';
 import { FontError } from '@wemlox/core/type/unwrap';
 import type { ReadAsset, ReadingAnswer, ReadingJob, ReadProject, Unreadable } from './jobs.ts';
 
@@ -25,6 +27,7 @@ const sha256 = async (bytes: Uint8Array) => createHash('sha256').update(bytes).d
 async function readAsset(kind: UploadKind, bytes: Uint8Array): Promise<ReadAsset> {
   if (kind === 'font') return { ownName: (await OpenFont.open(bytes)).name, facts: null };
   if (kind === 'surround') return { ownName: null, facts: factsOf(await readSurround(bytes, decoders)) };
+  if (kind === 'model') return { ownName: null, facts: await modelFacts(bytes) };
   if (kind === 'profile') readProfile(bytes);
   else if (kind === 'film') readLinearPicture(bytes);
   else if (kind === 'picture') await readTexture(bytes, 'colour', decoders);
@@ -33,6 +36,21 @@ async function readAsset(kind: UploadKind, bytes: Uint8Array): Promise<ReadAsset
     openDrawing(bytes, drawingKindOf(bytes));
   } else if (!PNG.every((v, i) => bytes[i] === v)) throw new PictureError('the proof is not a PNG picture');
   return { ownName: null, facts: null };
+}
+
+/** Parts of a model that are told. */
+const MOST_PARTS = 500;
+
+/** What a model is like, once it and its pictures could be read. */
+async function modelFacts(bytes: Uint8Array): Promise<ModelLine> {
+  const { model } = await loadModel('', bytes, decoders);
+  const { box, triangles, parts, leftOut } = model;
+  return {
+    triangles,
+    sides: box.max.map((v, i) => v - box.min[i]),
+    parts: parts.slice(0, MOST_PARTS).map((p) => p.name),
+    leftOut,
+  };
 }
 
 /** A small picture of a surround is at most so wide, pixels, unless its sides are odd. */
@@ -56,7 +74,7 @@ function factsOf(picture: SurroundPicture): SurroundLine {
 }
 
 /** What each file of a project is to it. */
-function kindsIn({ blocks, finishes, looks }: Project): (hash: string) => UploadKind {
+function kindsIn({ blocks, finishes, looks, pieces }: Project): (hash: string) => UploadKind {
   const lights = looks.flatMap((l) => l.rig);
   const panels = looks.flatMap((l) => l.surround.panels);
   const kinds = new Map<string, UploadKind>();
@@ -69,8 +87,13 @@ function kindsIn({ blocks, finishes, looks }: Project): (hash: string) => Upload
   are('picture', [
     ...lights.map((l) => ('pattern' in l ? l.pattern?.id : undefined)),
     ...panels.map((p) => p.picture?.id),
+    ...pieces.map((p) => p.picture?.id),
     ...finishes.flatMap(picturesOf),
   ]);
+  are(
+    'model',
+    pieces.map((p) => p.model?.id),
+  );
   are(
     'drawing',
     blocks.map((b) => b.drawing?.id),
@@ -99,6 +122,7 @@ function unreadableOf(error: unknown): Unreadable {
   if (error instanceof FontError) return { title: 'Not a usable font', message };
   if (error instanceof DrawingError) return { title: 'Not a usable drawing', message };
   if (error instanceof ProfileError) return { title: 'Not a usable photometric file', message };
+  if (error instanceof ModelError) return { title: 'Not a usable model', message };
   if (error instanceof PictureError) return { title: 'Not a usable picture', message };
   // what a reader trips over is in the file
   return { title: 'Not a usable file', message: `the file is damaged (${message.slice(0, 200)})` };

@@ -1,7 +1,7 @@
 /** Uploaded files by hash: checked for what they claim to be before they are kept. */
 import { readFile } from 'node:fs/promises';
 import { json, Router } from 'express';
-import { BITMAP, DRAWING, FILM, FONT, KEPT, PROFILE, SURROUND, TEXTURE } from '@wemlox/core/ceilings';
+import { BITMAP, DRAWING, FILM, FONT, KEPT, MODEL, PROFILE, SURROUND, TEXTURE } from '@wemlox/core/ceilings';
 import {
   assetChunks,
   findAsset,
@@ -24,6 +24,7 @@ const LARGEST: Record<UploadKind, number> = {
   drawing: Math.max(DRAWING.bytes, BITMAP.bytes),
   picture: TEXTURE.bytes,
   profile: PROFILE.bytes,
+  model: MODEL.bytes,
   proof: SURROUND.bytes,
   film: FILM.bytes,
 };

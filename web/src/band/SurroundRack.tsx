@@ -64,6 +64,7 @@ const factsInWords = ({ name, facts, tags }: AssetLine) =>
   [
     name,
     facts &&
+      'mean' in facts &&
       `mean ${facts.mean.toPrecision(2)} nit, peak ${facts.peak.toPrecision(2)} nit, ${numberText(facts.stops, 1)} EV`,
     tags.join(', '),
   ]
@@ -110,7 +111,7 @@ export function SurroundRack() {
         onClick={() => perform((p) => chooseSurround(p, currentLook(p).id, { source, id, name }))}
       >
         {source === 'painted' && <Preview id={id} />}
-        {asset?.facts && <SmallSurround {...asset.facts.small} />}
+        {asset?.facts && 'small' in asset.facts && <SmallSurround {...asset.facts.small} />}
         <span className="truncate">{name}</span>
       </button>
     );

@@ -7,6 +7,7 @@ export function FileButton({
   text,
   hint,
   accept,
+  multiple,
   sent,
   onFile,
 }: {
@@ -15,9 +16,12 @@ export function FileButton({
   text: string;
   hint?: string;
   accept: string;
+  /** Several files may be chosen that belong together. */
+  multiple?: boolean;
   /** Share that has been sent; null while nothing is under way. */
   sent: number | null;
-  onFile: (file: File) => void;
+  /** @param file the first of them */
+  onFile: (file: File, all: File[]) => void;
 }) {
   const input = useRef<HTMLInputElement>(null);
   return (
@@ -35,11 +39,12 @@ export function FileButton({
         ref={input}
         type="file"
         accept={accept}
+        multiple={multiple}
         className="hidden"
         aria-label={label}
         onChange={(e) => {
-          const file = e.target.files?.[0];
-          if (file) onFile(file);
+          const all = [...(e.target.files ?? [])];
+          if (all[0]) onFile(all[0], all);
           e.target.value = '';
         }}
       />

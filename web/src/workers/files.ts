@@ -5,6 +5,7 @@ import jpegUrl from '@jsquash/jpeg/codec/dec/mozjpeg_dec.wasm?url';
 import webpUrl from '@jsquash/webp/codec/dec/webp_dec.wasm?url';
 import weightsUrl from '@wemlox/core/weights/rt_hdr.tza?url';
 import { readProfile } from '@wemlox/core/light/profile';
+import { loadModel } from '@wemlox/core/model/textures';
 import { readSurround } from '@wemlox/core/texture/readSurround';
 import { readTexture, type Decoders } from '@wemlox/core/texture/readTexture';
 import { fontUrl } from './fontFiles.ts';
@@ -36,6 +37,8 @@ export const webSources: Sources = {
   uploadedDrawing: (hash) => fetched(`/api/assets/${hash}`, 'the drawing'),
   uploadedPicture: async (hash, coding) => readTexture(await uploadedFile(hash), coding, decoders),
   uploadedProfile: async (hash) => readProfile(await fetched(`/api/assets/${hash}`, 'the profile')),
+  uploadedModel: async (hash, room) =>
+    loadModel(hash, await fetched(`/api/assets/${hash}`, 'the model'), decoders, room),
   uploadedSurround: async (hash) =>
     readSurround(await fetched(`/api/assets/${hash}`, 'the surround'), decoders),
 };

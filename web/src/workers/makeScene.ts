@@ -119,6 +119,8 @@ async function answer({ question }: Asked): Promise<Answers[keyof Answers]> {
   if (question.ask === 'surroundFile') return encodeSurround(await painted(question.surround), question.kind);
   if (question.ask === 'material') return materialFile(question.finish);
   if (question.ask === 'openMaterial') return openMaterialFile(question.bytes);
+  // its reader is large, and seldom wanted
+  if (question.ask === 'objModel') return (await import('./objModel.ts')).objModel(question.files);
   if (question.ask === 'readMaterial')
     return readMaterialX(question.text, (path) => pictureNamed(question.pictures, path), newId);
   const { kind, project, look, shot } = question;

@@ -91,6 +91,12 @@ export interface SceneRequest {
   trial: readonly Finish[];
 }
 
+/** A file as it was chosen. */
+export interface NamedFile {
+  name: string;
+  bytes: Uint8Array<ArrayBuffer>;
+}
+
 /** A question to the scene's worker, answered once. */
 export type Question =
   | { ask: 'parting'; block: Block }
@@ -100,6 +106,7 @@ export type Question =
   | { ask: 'surroundFile'; surround: Surround; kind: SurroundFile }
   | { ask: 'material'; finish: Finish }
   | { ask: 'openMaterial'; bytes: Uint8Array<ArrayBuffer> }
+  | { ask: 'objModel'; files: readonly NamedFile[] }
   | { ask: 'readMaterial'; text: string; pictures: ReadonlyMap<string, PictureRef> }
   | { ask: 'export'; kind: ExportKind; project: Project; look: string; shot: string };
 
@@ -115,6 +122,8 @@ export interface Answers {
   /** A finish as a file: the document by itself, or zipped with its pictures; and what it says otherwise. */
   material: { bytes: Uint8Array<ArrayBuffer>; zipped: boolean; approximated: string[] };
   openMaterial: MaterialFile;
+  /** A model as a .glb file, and what of its files was not read. */
+  objModel: { bytes: Uint8Array<ArrayBuffer>; leftOut: string[] };
   readMaterial: ReadMaterials;
   /** Null when the letter is not in the last scene. */
   unfold: Unfolded | null;

@@ -1,31 +1,48 @@
 /** The pieces around the type: each with its place, its size and what it wears or shows. */
 import { Plus, Trash2 } from 'lucide-react';
 import { PIECE_NAMES, type Piece } from '@wemlox/core/document';
-import { dressPiece, renamePiece, showOnPlate } from '@wemlox/core/edits';
+import type { AssetLine } from '@wemlox/wire';
+import { dressPart, dressPiece, renamePiece, showOnPlate } from '@wemlox/core/edits';
 import { stands } from '@wemlox/core/stage/pieces';
 import { set } from '../../actions/document.ts';
+import { addModel, glbOf, modelFacts } from '../../actions/models.ts';
 import { addPiece, addPlate, BUILT, removePiece } from '../../actions/stage.ts';
 import { FileButton } from '../../desk/FileButton.tsx';
 import { ParameterRow, ParameterRows } from '../../desk/ParameterRow.tsx';
 import { PicturePicker } from '../../desk/PicturePicker.tsx';
-import { NameField, Section } from '../../desk/rows.tsx';
+import { Fold, NameField, Section } from '../../desk/rows.tsx';
 import { useUploads } from '../../desk/useUploads.ts';
 import { choose, useChoice } from '../../state/choice.ts';
 import { perform, useStudio } from '../../state/studio.ts';
 
+const MODELS = '.glb,.obj,.mtl,.png,.jpg,.jpeg,.webp';
 const PICTURES = '.png,.jpg,.jpeg,.webp,.exr';
 
-function Worn({ piece }: { piece: Piece }) {
+/** A choice among the project's finishes. */
+function FinishSelect({
+  label,
+  value,
+  none,
+  onPick,
+}: {
+  label: string;
+  value: string | null;
+  /** What having none is called. */
+  none: string;
+  onPick: (finish: string | null) => void;
+}) {
   const finishes = useStudio((s) => s.seen.finishes);
   return (
-    <label className="grid grid-cols-[104px_1fr] items-center gap-2.5">
-      Finish
+    <label className="grid grid-cols-[104px_1fr] items-center gap-2.5 py-0.5">
+      <span className="truncate" title={label}>
+        {label}
+      </span>
       <select
         className="select select-xs"
-        value={piece.finish ?? ''}
-        onChange={(e) => perform((p) => dressPiece(p, piece.id, e.target.value || null))}
+        value={value ?? ''}
+        onChange={(e) => onPick(e.target.value || null)}
       >
-        <option value="">Bare</option>
+        <option value="">{none}</option>
         {finishes.map((f) => (
           <option key={f.id} value={f.id}>
             {f.name}
@@ -45,7 +62,33 @@ const Place = ({ piece: { id, kind } }: { piece: Piece }) => (
   />
 );
 
-function PieceRow({ piece }: { piece: Piece }) {
+/** A model's parts: each wears what the model wears, its own, or a finish of the project. */
+function ModelParts({ piece, asset }: { piece: Piece; asset: AssetLine | undefined }) {
+  const facts = asset && modelFacts(asset);
+  if (!facts) return null;
+  const { triangles, parts, leftOut } = facts;
+  return (
+    <>
+      <p className="quiet text-xs">
+        {triangles.toLocaleString('en')} triangles
+        {leftOut.length > 0 && `; not read: ${leftOut.join(', ')}`}
+      </p>
+      <Fold title="Parts" count={parts.length}>
+        {parts.map((part) => (
+          <FinishSelect
+            key={part}
+            label={part}
+            value={piece.dressings.find((d) => d.part === part)?.finish ?? null}
+            none={piece.finish ? 'As the model' : 'Its own'}
+            onPick={(finish) => perform((p) => dressPart(p, piece.id, part, finish))}
+          />
+        ))}
+      </Fold>
+    </>
+  );
+}
+
+function PieceRow({ piece, asset }: { piece: Piece; asset: AssetLine | undefined }) {
   const chosen = useChoice((c) => c.piece === piece.id);
   const { name } = piece;
   return (
@@ -101,8 +144,14 @@ function PieceRow({ piece }: { piece: Piece }) {
           onPick={(picture) => picture && perform((p) => showOnPlate(p, piece.id, picture))}
         />
       ) : (
-        <Worn piece={piece} />
+        <FinishSelect
+          label="Finish"
+          value={piece.finish}
+          none={piece.kind === 'model' ? 'Its own' : 'Bare'}
+          onPick={(finish) => perform((p) => dressPiece(p, piece.id, finish))}
+        />
       )}
+      {piece.kind === 'model' && <ModelParts piece={piece} asset={asset} />}
       <ParameterRows of={`pieces/${piece.id}`} without={['at']} />
     </div>
   );
@@ -111,6 +160,12 @@ function PieceRow({ piece }: { piece: Piece }) {
 export function PieceRows() {
   const pieces = useStudio((s) => s.seen.pieces);
   const plates = useUploads('picture');
+  const models = useUploads('model');
+  const model = async (all: File[]) => {
+    const file = await glbOf(all);
+    const asset = file && (await models.take(file));
+    if (asset) addModel(asset);
+  };
   const plate = async (file: File) => {
     const asset = await plates.take(file);
     if (asset) addPlate({ source: 'asset', id: asset.hash, name: asset.name });
@@ -118,7 +173,7 @@ export function PieceRows() {
   return (
     <Section title="Stage">
       {pieces.map((p) => (
-        <PieceRow key={p.id} piece={p} />
+        <PieceRow key={p.id} piece={p} asset={models.files.find((f) => f.hash === p.model?.id)} />
       ))}
       {pieces.length === 0 && <p className="quiet pb-1">Nothing stands around the type.</p>}
       <div className="flex flex-wrap gap-1.5">
@@ -135,6 +190,17 @@ export function PieceRows() {
             accept={PICTURES}
             sent={plates.sent}
             onFile={(file) => void plate(file)}
+          />
+        </span>
+        <span>
+          <FileButton
+            label="Model file"
+            text={PIECE_NAMES.model}
+            hint="A model beside the type: .glb, or .obj with its .mtl and pictures, chosen together"
+            accept={MODELS}
+            multiple
+            sent={models.sent}
+            onFile={(_first, all) => void model(all)}
           />
         </span>
       </div>

@@ -1,0 +1,11 @@
+-- Up Migration
+-- Models beside the type.
+ALTER TABLE assets DROP CONSTRAINT assets_kind_check;
+ALTER TABLE assets ADD CONSTRAINT assets_kind_check
+  CHECK (kind IN ('font', 'surround', 'drawing', 'picture', 'profile', 'model', 'proof', 'film', 'press'));
+
+-- Down Migration
+DELETE FROM assets WHERE kind = 'model';
+ALTER TABLE assets DROP CONSTRAINT assets_kind_check;
+ALTER TABLE assets ADD CONSTRAINT assets_kind_check
+  CHECK (kind IN ('font', 'surround', 'drawing', 'picture', 'profile', 'proof', 'film', 'press'));
