@@ -19,6 +19,7 @@ import {
   type Project,
   type Track,
 } from '../document/index.ts';
+import { wrapped } from '../light/placing.ts';
 import { CAMERA, PIECE } from '../document/parameters.ts';
 import { EditRefused, found, freeName, named, room, within, givenName, type Edit } from './edit.ts';
 
@@ -35,6 +36,8 @@ const quietMatte = (id: string, name: string): Finish =>
     }),
   });
 
+/** Height of a table over the floor, in thicknesses of its top. */
+const LEGS = 15;
 /** How far from the type a grid's lines have faded, in widths of theirs. */
 const GRID_FADES = 1;
 
@@ -97,6 +100,12 @@ export function addPiece(
           ? glowingLines(finish, freeName('Grid light', taken), (sizes.width ?? 2) * GRID_FADES)
           : quietMatte(finish, freeName(`${name} matte`, taken));
       p.finishes.push(worn);
+      // what stood on the floor stands on the table now, and the floor beneath it
+      const under = at - (sizes.thickness ?? PIECE.thickness.default);
+      if (kind === 'table')
+        for (const floor of p.pieces)
+          if (floor.kind === 'floor' && floor.at > under && floor.at <= at)
+            floor.at = within(at - LEGS * (at - under), -1000, 1000);
       p.pieces.push(
         namedPiece(p, kind, { ...fitSizes(sizes), id: piece, at: within(at, -1000, 1000), finish }),
       );
@@ -112,6 +121,31 @@ export function addPlate(project: Project, picture: PictureRef, at: number, id: 
     make: (p) => {
       const place = { at: within(at, -1000, 1000), stands: 'frame' as const };
       p.pieces.push(namedPiece(p, 'plate', { ...place, id, name: picture.name, picture: { ...picture } }));
+    },
+  };
+}
+
+/** Moves, turns or sizes a piece; what is beyond the ranges is brought into them. */
+export function placePiece(
+  project: Project,
+  id: string,
+  label: string,
+  to: Partial<Pick<Piece, 'move' | 'turn' | 'size'>>,
+): Edit {
+  const { name } = found(project.pieces, id, 'piece');
+  return {
+    label: `${label} ${name}`,
+    joins: true,
+    make: (p) => {
+      const piece = found(p.pieces, id, 'piece');
+      const turn = to.turn === undefined ? piece.turn : wrapped(to.turn);
+      const near = <K extends 'move' | 'turn' | 'size'>(key: K, value: Piece[K]) =>
+        (fitting(PIECE[key], value) as Piece[K] | null) ?? piece[key];
+      Object.assign(piece, {
+        move: near('move', to.move ?? piece.move),
+        turn: near('turn', turn),
+        size: near('size', to.size ?? piece.size),
+      });
     },
   };
 }

@@ -390,6 +390,8 @@ const MAKERS: Record<string, Maker> = {
       { width: 1 + fixed({ a }).a },
     ),
   renamePiece: (p, [a], text) => edits.renamePiece(p, piece(p, a), text),
+  placePiece: (p, [a, b, c]) =>
+    edits.placePiece(p, piece(p, a), 'Move', { move: [b, c, a], turn: c, size: b }),
   addPlate: (p, [a]) => edits.addPlate(p, PLATE, fixed({ a }).a, id()),
   showOnPlate: (p, [a]) => edits.showOnPlate(p, a > 0 ? 'plate' : piece(p, a), PLATE),
   addModel: (p, [a, b, c]) =>

@@ -1,5 +1,5 @@
 /** What an artist does with what stands around the type, and with the camera. */
-import { newId, type Camera, type PictureRef, type Project } from '@wemlox/core/document';
+import { newId, type Camera, type Piece, type PictureRef, type Project } from '@wemlox/core/document';
 import * as edits from '@wemlox/core/edits';
 import { sharpFor } from '@wemlox/core/stage/lens';
 import { stands } from '@wemlox/core/stage/pieces';
@@ -56,6 +56,17 @@ export function addPlate(picture: PictureRef): void {
   const id = newId();
   if (perform((p) => edits.addPlate(p, picture, behindType('plate'), id))) choose({ piece: id });
 }
+
+/** Moves, turns or sizes a piece, as one step with what follows closely. */
+export const placePiece = (
+  id: string,
+  label: string,
+  to: (piece: Piece) => Partial<Pick<Piece, 'move' | 'turn' | 'size'>>,
+) =>
+  perform((p) => {
+    const piece = p.pieces.find((q) => q.id === id);
+    return edits.placePiece(p, id, label, piece ? to(piece) : {});
+  });
 
 export function removePiece(id: string): void {
   perform((p) => edits.removePiece(p, id));

@@ -2,7 +2,7 @@
 import { useEffect, type RefObject } from 'react';
 import type { Camera } from '@wemlox/core/document';
 import { cameraFrame, fitted } from '@wemlox/core/stage/camera';
-import { choose } from '../state/choice.ts';
+import { choose, useChoice } from '../state/choice.ts';
 import { focusAt, moveCamera } from '../actions/stage.ts';
 import { useFocusing } from '../state/focusing.ts';
 import { shotOf, useStudio } from '../state/studio.ts';
@@ -11,6 +11,7 @@ import { catchAt, shadowAt, throwShadow } from '../actions/catch.ts';
 import { useCatch } from '../state/catching.ts';
 import { usePlacing } from '../state/pictures.ts';
 import type { Draft } from '../engine/draft.ts';
+import { dragPiece, holdPiece, type HeldPiece } from './pieceHands.ts';
 import { dragPicture, sizePicture, type HeldPicture } from './layHands.ts';
 
 /** A press that moves less than this is a click, pixels. */
@@ -54,6 +55,7 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
       catches: boolean;
       /** What of the type throws the shadow that is held. */
       caster: Vec | null;
+      piece: HeldPiece | null;
     } | null = null;
 
     const inStage = (event: MouseEvent) => {
@@ -66,12 +68,13 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
       element.setPointerCapture(event.pointerId);
       const { catching } = useCatch.getState();
       const { placing } = usePlacing.getState();
-      const hit = placing || catching ? draft.pick(...inStage(event)) : null;
+      const hit = placing || catching || useChoice.getState().piece ? draft.pick(...inStage(event)) : null;
       const letter = hit?.block && hit.letter ? { block: hit.block, letter: hit.letter } : null;
       const catches = catching && letter !== null;
       const caster = catching && hit?.piece ? shadowAt(hit, draft) : null;
       const picture = placing ? letter : null;
-      held = { x: event.clientX, y: event.clientY, moved: false, picture, catches, caster };
+      const piece = placing || catching || event.shiftKey ? null : holdPiece(hit);
+      held = { x: event.clientX, y: event.clientY, moved: false, picture, catches, caster, piece };
       if (catches) catchAt(hit!, draft);
     };
     const move = (event: PointerEvent) => {
@@ -79,7 +82,7 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
       const dx = event.clientX - held.x;
       const dy = event.clientY - held.y;
       if (!held.moved && Math.hypot(dx, dy) < CLICK) return;
-      const { picture, catches, caster } = held;
+      const { picture, catches, caster, piece } = held;
       const now = inStage(event);
       held = { ...held, x: event.clientX, y: event.clientY, moved: true };
       if (caster) {
@@ -88,7 +91,8 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
       } else if (catches) {
         const hit = draft.pick(...now);
         if (hit?.letter) catchAt(hit, draft);
-      } else if (picture) dragPicture(picture, draft, [now[0] - dx, now[1] - dy], now, event.altKey);
+      } else if (piece) dragPiece(piece, draft, [now[0] - dx, now[1] - dy], now, event.altKey);
+      else if (picture) dragPicture(picture, draft, [now[0] - dx, now[1] - dy], now, event.altKey);
       else if (event.shiftKey) moveCamera('Pan', (c) => panned(c, dx, dy, element.clientHeight));
       else moveCamera('Orbit', (c) => orbited(c, dx, dy));
     };

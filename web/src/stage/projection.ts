@@ -20,28 +20,35 @@ export function onStage(camera: Camera, frame: FrameRect, point: Vec): [number, 
   return [frame.x + ((across + 1) / 2) * frame.width, frame.y + ((1 - up) / 2) * frame.height];
 }
 
+/** The point of a plane under a point of the stage; null where the plane is seen edge on, or lies behind. */
+export function onPlane(
+  camera: Camera,
+  frame: FrameRect,
+  plane: { origin: Vec; normal: Vec },
+  x: number,
+  y: number,
+): number[] | null {
+  const eye = cameraFrame(camera, frame.width / frame.height);
+  const across = ((x - frame.x) / frame.width) * 2 - 1;
+  const { origin: from, direction: ray } = rayOf(eye, across, 1 - ((y - frame.y) / frame.height) * 2);
+  const facing = dot(ray, plane.normal);
+  if (Math.abs(facing) < 1e-6) return null;
+  const way = plane.origin.map((o, i) => o - from[i]);
+  const t = dot(way, plane.normal) / facing;
+  return t > 0 ? from.map((p, i) => p + ray[i] * t) : null;
+}
+
 /** The point of a block's zero plane under a point of the stage; null where the plane is seen edge on. */
 export function inPlane(
   camera: Camera,
   frame: FrameRect,
-  block: Pick<Block, 'place'>,
+  { place }: Pick<Block, 'place'>,
   x: number,
   y: number,
 ): [number, number] | null {
-  const eye = cameraFrame(camera, frame.width / frame.height);
-  const across = ((x - frame.x) / frame.width) * 2 - 1;
-  const { origin: from, direction: ray } = rayOf(eye, across, 1 - ((y - frame.y) / frame.height) * 2);
-  const [c, s] = [Math.cos(block.place.turn), Math.sin(block.place.turn)];
-  const normal = [s, 0, c];
-  const facing = dot(ray, normal);
-  if (Math.abs(facing) < 1e-6) return null;
-  const origin = block.place.position;
-  const t =
-    dot(
-      origin.map((o, i) => o - from[i]),
-      normal,
-    ) / facing;
-  if (t <= 0) return null;
-  const at = from.map((p, i) => p + ray[i] * t - origin[i]);
+  const [c, s] = [Math.cos(place.turn), Math.sin(place.turn)];
+  const point = onPlane(camera, frame, { origin: place.position, normal: [s, 0, c] }, x, y);
+  if (!point) return null;
+  const at = point.map((p, i) => p - place.position[i]);
   return [c * at[0] - s * at[2], at[1]];
 }

@@ -13,6 +13,7 @@ import { PicturePicker } from '../../desk/PicturePicker.tsx';
 import { Fold, NameField, Section } from '../../desk/rows.tsx';
 import { useUploads } from '../../desk/useUploads.ts';
 import { choose, useChoice } from '../../state/choice.ts';
+import { useShown } from '../../state/shown.ts';
 import { perform, useStudio } from '../../state/studio.ts';
 
 const MODELS = '.glb,.obj,.mtl,.png,.jpg,.jpeg,.webp';
@@ -159,6 +160,8 @@ function PieceRow({ piece, asset }: { piece: Piece; asset: AssetLine | undefined
 
 export function PieceRows() {
   const pieces = useStudio((s) => s.seen.pieces);
+  // before there is type to fit them to, pieces would be of any size
+  const known = useShown((v) => v.scene !== null);
   const plates = useUploads('picture');
   const models = useUploads('model');
   const model = async (all: File[]) => {
@@ -178,7 +181,13 @@ export function PieceRows() {
       {pieces.length === 0 && <p className="quiet pb-1">Nothing stands around the type.</p>}
       <div className="flex flex-wrap gap-1.5">
         {BUILT.map((kind) => (
-          <button key={kind} type="button" className="btn btn-xs" onClick={() => addPiece(kind)}>
+          <button
+            key={kind}
+            type="button"
+            className="btn btn-xs"
+            disabled={!known}
+            onClick={() => addPiece(kind)}
+          >
             <Plus size={12} /> {PIECE_NAMES[kind]}
           </button>
         ))}
