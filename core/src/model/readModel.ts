@@ -2,6 +2,7 @@
 import {
   Primitive,
   WebIO,
+  type Accessor,
   type Document,
   type Material,
   type mat4,
@@ -84,6 +85,52 @@ function times(a: mat4, b: mat4): mat4 {
   return out as unknown as mat4;
 }
 
+/** An accessor's elements as plain numbers, one after the other. */
+function numbersOf(accessor: Accessor | null, size: number): Float32Array | null {
+  if (!accessor) return null;
+  const array = accessor.getArray();
+  if (array instanceof Float32Array && !accessor.getSparse()) return array;
+  const out = new Float32Array(accessor.getCount() * size);
+  const scratch: number[] = [];
+  for (let i = 0; i < accessor.getCount(); i++) {
+    accessor.getElement(i, scratch);
+    for (let k = 0; k < size; k++) out[i * size + k] = scratch[k];
+  }
+  return out;
+}
+
+/** Vertices of a primitive as they stand in the scene. */
+interface Vertices {
+  positions: Float32Array;
+  normals: Float32Array | null;
+  /** Three numbers each, along which pictures grow. */
+  tangents: Float32Array | null;
+  uv: Float32Array | null;
+}
+
+function verticesOf(primitive: Primitive, node: Node): Vertices | null {
+  const position = numbersOf(primitive.getAttribute('POSITION'), 3);
+  if (!position) return null;
+  const [normal, tangent] = [
+    numbersOf(primitive.getAttribute('NORMAL'), 3),
+    numbersOf(primitive.getAttribute('TANGENT'), 4),
+  ];
+  const skin = skinning(node, primitive);
+  const world = node.getWorldMatrix();
+  const upright = normalMatrix(world);
+  const count = position.length / 3;
+  const positions = new Float32Array(count * 3);
+  const normals = normal && new Float32Array(count * 3);
+  const tangents = tangent && new Float32Array(count * 3);
+  for (let i = 0; i < count; i++) {
+    const m = skin ? skin(i) : world;
+    positions.set(point(m, position.subarray(i * 3, i * 3 + 3)), i * 3);
+    normals?.set(direction(skin ? normalMatrix(m) : upright, normal!.subarray(i * 3, i * 3 + 3)), i * 3);
+    tangents?.set(direction(m, tangent!.subarray(i * 4, i * 4 + 3)), i * 3);
+  }
+  return { positions, normals, tangents, uv: numbersOf(primitive.getAttribute('TEXCOORD_0'), 2) };
+}
+
 /** Triangles of a whole file, in room made once. */
 class Soup {
   positions: Float32Array;
@@ -104,69 +151,70 @@ class Soup {
    * @param aspect width over height of its picture @throws ModelError for an index that points nowhere
    */
   add(primitive: Primitive, node: Node, aspect: number, where: string): void {
-    const position = primitive.getAttribute('POSITION');
-    if (!position) return;
-    const normal = primitive.getAttribute('NORMAL');
-    const tangent = primitive.getAttribute('TANGENT');
-    const texture = primitive.getAttribute('TEXCOORD_0');
-    const indices = primitive.getIndices();
-    const skin = skinning(node, primitive);
-    const m = node.getWorldMatrix();
-    const nm = normalMatrix(m);
-    const mirrored = !skin && isMirrored(m);
-    const count = indices ? indices.getCount() : position.getCount();
-    const scratch: number[] = [];
-    const p: Vec[] = [];
+    const vertices = verticesOf(primitive, node);
+    if (!vertices) return;
+    const { positions: p, tangents, uv } = vertices;
+    const indices = primitive.getIndices()?.getArray() ?? null;
+    const mirrored = !node.getSkin() && isMirrored(node.getWorldMatrix());
+    const [second, third] = mirrored ? [2, 1] : [1, 2];
+    const points = p.length / 3;
+    const count = indices ? indices.length : points;
     for (let i = 0; i + 2 < count; i += 3) {
-      const ids = [i, i + (mirrored ? 2 : 1), i + (mirrored ? 1 : 2)].map((k) =>
-        indices ? indices.getScalar(k) : k,
-      );
-      const bad = ids.find((id) => id >= position.getCount());
-      if (bad !== undefined)
-        throw new ModelError(`${where}: index ${bad} points past its ${position.getCount()} vertices`);
-      for (let k = 0; k < 3; k++) p[k] = point(skin ? skin(ids[k]) : m, position.getElement(ids[k], scratch));
-      if (p.some((v) => !v.every(Number.isFinite)))
+      const a = indices ? indices[i] : i;
+      const b = indices ? indices[i + second] : i + second;
+      const c = indices ? indices[i + third] : i + third;
+      const last = Math.max(a, b, c);
+      if (last >= points) throw new ModelError(`${where}: index ${last} points past its ${points} vertices`);
+      const [ax, ay, az] = [p[a * 3], p[a * 3 + 1], p[a * 3 + 2]];
+      const [x1, y1, z1] = [p[b * 3] - ax, p[b * 3 + 1] - ay, p[b * 3 + 2] - az];
+      const [x2, y2, z2] = [p[c * 3] - ax, p[c * 3 + 1] - ay, p[c * 3 + 2] - az];
+      const [nx, ny, nz] = [y1 * z2 - z1 * y2, z1 * x2 - x1 * z2, x1 * y2 - y1 * x2];
+      const area = Math.sqrt(nx * nx + ny * ny + nz * nz);
+      if (!Number.isFinite(ax + ay + az + area))
         throw new ModelError(`${where}: triangle ${i / 3} is not made of numbers`);
-      const e1 = p[1].map((v, a) => v - p[0][a]) as Vec;
-      const e2 = p[2].map((v, a) => v - p[0][a]) as Vec;
-      const face: Vec = [
-        e1[1] * e2[2] - e1[2] * e2[1],
-        e1[2] * e2[0] - e1[0] * e2[2],
-        e1[0] * e2[1] - e1[1] * e2[0],
-      ];
-      const area = Math.hypot(...face);
       if (!(area > 0)) continue;
-      const st = ids.map((id) => (texture ? texture.getElement(id, scratch).slice(0, 2) : [0, 0]));
-      const way = growing(e1, e2, st);
-      for (let k = 0; k < 3; k++) {
-        const at = this.count * 9 + k * 3;
-        const own = skin ? normalMatrix(skin(ids[k])) : nm;
-        const n = normal ? direction(own, normal.getElement(ids[k], scratch)) : face.map((v) => v / area);
-        const t = tangent
-          ? direction(skin ? skin(ids[k]) : m, tangent.getElement(ids[k], scratch).slice(0, 3))
-          : (way ?? plainTangents(n, [1, 0, 0], [0, 0, 1]));
-        this.positions.set(p[k], at);
-        this.normals.set(n, at);
-        this.tangents.set(t, at);
-        // pictures of ours lie about their middle, and go up
-        const [u, v] = [st[k][0] - 0.5, (0.5 - st[k][1]) / aspect];
-        this.uv.set([u, v, u, v], this.count * 12 + k * 4);
-      }
+      const face: Vec = [nx / area, ny / area, nz / area];
+      const way = tangents || !uv ? null : growing([x1, y1, z1], [x2, y2, z2], uv, a, b, c);
+      this.corner(0, a, vertices, face, way, aspect);
+      this.corner(1, b, vertices, face, way, aspect);
+      this.corner(2, c, vertices, face, way, aspect);
       this.count++;
     }
   }
+
+  private corner(
+    k: number,
+    vertex: number,
+    { positions, normals, tangents, uv }: Vertices,
+    face: Vec,
+    way: Vec | null,
+    aspect: number,
+  ): void {
+    const [to, from] = [this.count * 9 + k * 3, vertex * 3];
+    for (let i = 0; i < 3; i++) {
+      this.positions[to + i] = positions[from + i];
+      this.normals[to + i] = normals ? normals[from + i] : face[i];
+    }
+    const tangent =
+      way ??
+      (tangents
+        ? tangents.subarray(from, from + 3)
+        : plainTangents(this.normals.subarray(to, to + 3), [1, 0, 0], [0, 0, 1]));
+    for (let i = 0; i < 3; i++) this.tangents[to + i] = tangent[i];
+    // pictures of ours lie about their middle, and go up
+    const at = this.count * 12 + k * 4;
+    const [u, v] = uv ? [uv[vertex * 2] - 0.5, (0.5 - uv[vertex * 2 + 1]) / aspect] : [0, 0];
+    this.uv[at] = this.uv[at + 2] = u;
+    this.uv[at + 1] = this.uv[at + 3] = v;
+  }
 }
 
-/** The way in which the first texture coordinate grows; null where it does not. */
-function growing(e1: Vec, e2: Vec, st: number[][]): Vec | null {
-  const [s1, t1, s2, t2] = [
-    st[1][0] - st[0][0],
-    st[1][1] - st[0][1],
-    st[2][0] - st[0][0],
-    st[2][1] - st[0][1],
-  ];
+/** The way in which the first texture coordinate grows over a triangle; null where it does not. */
+function growing(e1: Vec, e2: Vec, uv: Float32Array, a: number, b: number, c: number): Vec | null {
+  const [s1, t1] = [uv[b * 2] - uv[a * 2], uv[b * 2 + 1] - uv[a * 2 + 1]];
+  const [s2, t2] = [uv[c * 2] - uv[a * 2], uv[c * 2 + 1] - uv[a * 2 + 1]];
   const turn = s1 * t2 - s2 * t1;
-  const grows = e1.map((v, a) => (v * t2 - e2[a] * t1) * Math.sign(turn)) as Vec;
+  const grows = e1.map((v, i) => (v * t2 - e2[i] * t1) * Math.sign(turn)) as Vec;
   const size = Math.hypot(...grows);
   return size > 0 ? (grows.map((v) => v / size) as Vec) : null;
 }
