@@ -350,9 +350,9 @@ export const PIECE = {
     UNITS.mm,
     [0, 0, 0],
     [
-      ['x', 'To the right'],
-      ['y', 'Up'],
-      ['z', 'To the front'],
+      ['Across', 'Moves it to the right'],
+      ['Up', 'Moves it up'],
+      ['Out', 'Moves it to the front'],
     ],
     [-2000, 2000],
     1,

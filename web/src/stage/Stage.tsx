@@ -9,6 +9,7 @@ import { Compared } from './Compared.tsx';
 import { PICTURE } from './drop.ts';
 import { Draft, type FrameRect } from '../engine/draft.ts';
 import { Engine, setEngine } from '../engine/engine.ts';
+import { EdgeMarks } from './EdgeMarks.tsx';
 import { Guides } from './Guides.tsx';
 import { useHands } from './hands.ts';
 import { HoverMark } from './HoverMark.tsx';
@@ -127,6 +128,7 @@ export function Stage() {
         }}
       />
       <Guides place={place} />
+      {step === 'frame' && handles && <EdgeMarks place={place} />}
       {step === 'set' && handles && <SetMarks frame={frame} />}
       {step === 'finish' && handles && <HoverMark frame={frame} />}
       {step === 'light' && <RowMark place={place} />}

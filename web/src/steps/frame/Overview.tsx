@@ -4,11 +4,11 @@ import { aspectOf, standing } from '@wemlox/core/document';
 import { setParameter, standLight } from '@wemlox/core/edits';
 import { lightColour, placeLight } from '@wemlox/core/light/placing';
 import { toHex } from '@wemlox/core/maths/colour';
-import { stands } from '@wemlox/core/stage/pieces';
+import { footOf, stands } from '@wemlox/core/stage/pieces';
 import { cameraFrame, centreOf } from '@wemlox/core/stage/camera';
 import { sharpBetween } from '@wemlox/core/stage/lens';
 import { currentLook } from '../../actions/document.ts';
-import { moveCamera } from '../../actions/stage.ts';
+import { moveCamera, placePiece } from '../../actions/stage.ts';
 import { choose, useChoice } from '../../state/choice.ts';
 import { useLook } from '../../state/chosen.ts';
 import { useShown } from '../../state/shown.ts';
@@ -176,7 +176,7 @@ function View({ side }: { side: Side }) {
         {side.name}
       </text>
       {standing(pieces)
-        .filter((p) => (stands(p.kind) ? side === ELEVATION : p.stands === 'free'))
+        .filter((p) => p.kind !== 'model' && (stands(p.kind) ? side === ELEVATION : p.stands === 'free'))
         .map((p) => {
           const place = stands(p.kind) ? [0, p.at, 0] : [0, 0, p.at];
           const [x, y] = at(place);
@@ -202,6 +202,33 @@ function View({ side }: { side: Side }) {
             </Handle>
           );
         })}
+      {box &&
+        standing(pieces)
+          .filter((p) => p.kind === 'model')
+          .map((p) => {
+            const place = footOf(p, box).map((v, i) => v + p.move[i]);
+            const [x, y] = at(place);
+            return (
+              <Handle
+                key={p.id}
+                name={p.name}
+                onTake={() => choose({ piece: p.id })}
+                onMove={(dx, dy) => {
+                  const to = movedBy(side, unit, place, dx, dy);
+                  placePiece(p.id, 'Move', (q) => ({ move: q.move.map((v, i) => v + to[i] - place[i]) }));
+                }}
+              >
+                <rect
+                  x={x - 5}
+                  y={side === PLAN ? y - 5 : y - 10}
+                  width={10}
+                  height={10}
+                  fill="var(--color-base-200)"
+                  stroke="var(--color-base-content)"
+                />
+              </Handle>
+            );
+          })}
       {blocks.map((b) => {
         const own = b.place.position;
         const [x, y] = at(own);

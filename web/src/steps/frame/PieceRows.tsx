@@ -15,6 +15,7 @@ import { useUploads } from '../../desk/useUploads.ts';
 import { choose, useChoice } from '../../state/choice.ts';
 import { useShown } from '../../state/shown.ts';
 import { perform, useStudio } from '../../state/studio.ts';
+import { EdgeTools } from './EdgeTools.tsx';
 
 const MODELS = '.glb,.obj,.mtl,.png,.jpg,.jpeg,.webp';
 const PICTURES = '.png,.jpg,.jpeg,.webp,.exr';
@@ -154,6 +155,7 @@ function PieceRow({ piece, asset }: { piece: Piece; asset: AssetLine | undefined
       )}
       {piece.kind === 'model' && <ModelParts piece={piece} asset={asset} />}
       <ParameterRows of={`pieces/${piece.id}`} without={['at']} />
+      {piece.kind === 'plate' && piece.stands === 'frame' && <EdgeTools />}
     </div>
   );
 }
