@@ -6,7 +6,7 @@ import { engine } from '../engine/engine.ts';
 import { choose } from '../state/choice.ts';
 import { attempt, notify } from '../state/notices.ts';
 import { useShown } from '../state/shown.ts';
-import { perform } from '../state/studio.ts';
+import { perform, useStudio } from '../state/studio.ts';
 
 /** Room between the word and a model beside it, in widths of the model. */
 const ROOM = 0.25;
@@ -40,8 +40,10 @@ export function addModel(asset: AssetLine): void {
   const [low, high] = PLAUSIBLE.map((share) => share * height);
   const largest = Math.max(...facts.sides);
   const size = largest >= low && own <= high ? 1 : height / Math.max(own, largest / 3, 1e-9);
-  const aside = (box.max[0] - box.min[0]) / 2 + width * size * (0.5 + ROOM);
   const id = newId();
+  // beside those that are there already
+  const others = useStudio.getState().project.pieces.filter((p) => p.kind === 'model').length;
+  const aside = (box.max[0] - box.min[0]) / 2 + width * size * (0.5 + ROOM + others * (1 + ROOM));
   const place = { id, at: box.min[1], size, move: [aside, 0, 0] };
   if (perform((p) => edits.addModel(p, { id: asset.hash, name: asset.name }, place))) choose({ piece: id });
 }
