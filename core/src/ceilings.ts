@@ -54,6 +54,9 @@ export const PROFILE = { bytes: 4 * MB };
 /** A picture that finishes are fed from. */
 export const TEXTURE = { bytes: 256 * MB, side: 8192, deepPixels: 8192 * 4096 };
 
+/** A moving picture: its file, its frames, and what its pictures take unpacked. */
+export const FOOTAGE = { bytes: 512 * MB, frames: 20_000, side: 4096, unpacked: 2048 * MB };
+
 /** A model beside the type. */
 export const MODEL = { bytes: 512 * MB, triangles: 4_000_000 };
 

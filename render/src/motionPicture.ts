@@ -1,15 +1,6 @@
 /** Numbered pictures to a moving picture, by ffmpeg as a child process. */
-import { spawn } from 'node:child_process';
-import { access } from 'node:fs/promises';
-import { fileURLToPath } from 'node:url';
 import type { MovingFormat } from '@wemlox/wire';
-
-const FFMPEG = '/usr/bin/ffmpeg';
-const STARTER = fileURLToPath(new URL('../../wemlox', import.meta.url));
-/** Longest that a child is waited for without any end, milliseconds: an hour of film is encoded by then. */
-const LONGEST = 6 * 3_600_000;
-/** Characters of its complaints that are told. */
-const TOLD = 300;
+import { FFMPEG, needFfmpeg, run } from './ffmpeg.ts';
 
 /** What of a shot its moving picture needs to know. */
 export interface Moving {
@@ -17,32 +8,6 @@ export interface Moving {
   rate: number;
   loops: boolean;
   alpha: boolean;
-}
-
-/** Runs a child to its end. @throws Error with the end of what it complained of */
-function run(command: string, words: readonly string[], signal?: AbortSignal): Promise<void> {
-  return new Promise((resolve, reject) => {
-    const child = spawn(command, words, { stdio: ['ignore', 'ignore', 'pipe'], signal, timeout: LONGEST });
-    let said = '';
-    child.stderr.setEncoding('utf8').on('data', (text: string) => (said = (said + text).slice(-TOLD)));
-    child.on('error', reject);
-    child.on('close', (code) =>
-      code === 0 ? resolve() : reject(new Error(said.trim() || `${command} ended with ${code}`)),
-    );
-  });
-}
-
-/** Installs what is missing, the first time a moving picture is asked for. @throws Error in words */
-async function needFfmpeg(): Promise<void> {
-  const there = () =>
-    access(FFMPEG).then(
-      () => true,
-      () => false,
-    );
-  if (await there()) return;
-  await run(STARTER, ['need', 'ffmpeg']).catch(() => undefined);
-  if (!(await there()))
-    throw new Error('moving pictures need the Debian package ffmpeg: sudo apt-get install -y ffmpeg');
 }
 
 /** Colours as sRGB pictures have them, said in the file; sides are even where colour has half the pixels. */

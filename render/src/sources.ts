@@ -9,12 +9,14 @@ import {
   type Project,
   type ProjectFile,
 } from '@wemlox/core/document';
+import { stillOf } from '@wemlox/core/motion/footage';
 import { readProfile } from '@wemlox/core/light/profile';
 import { loadModel } from '@wemlox/core/model/textures';
 import type { Sources } from '@wemlox/core/scene/sceneMaker';
 import { readSurround } from '@wemlox/core/texture/readSurround';
 import { readTexture } from '@wemlox/core/texture/readTexture';
 import { decoders } from './codecs.ts';
+import { frameOf } from './footage.ts';
 
 /** Where npm keeps the packages of the workspace. */
 const PACKAGES = new URL('../../node_modules/', import.meta.url);
@@ -41,14 +43,19 @@ export async function openProjectFile(path: string): Promise<ProjectFile> {
 
 /** Sources over shipped fonts and given assets. */
 export function diskSources(asset: (hash: string) => Promise<Uint8Array>): Sources {
+  /** A picture's own file, or a frame of a moving one. */
+  const pictureFile = (id: string) => {
+    const still = stillOf(id);
+    return still ? frameOf(still.hash, still.frame, asset) : asset(id);
+  };
   return {
     shippedFont: async (file) => new Uint8Array(await readFile(new URL(file, PACKAGES))),
     uploadedFont: asset,
     uploadedDrawing: asset,
-    uploadedPicture: async (hash, coding) => readTexture(await asset(hash), coding, decoders),
+    uploadedPicture: async (id, coding) => readTexture(await pictureFile(id), coding, decoders),
     uploadedProfile: async (hash) => readProfile(await asset(hash)),
     uploadedModel: async (hash, room) => loadModel(hash, await asset(hash), decoders, room),
-    uploadedSurround: async (hash) => readSurround(await asset(hash), decoders),
+    uploadedSurround: async (id) => readSurround(await pictureFile(id), decoders),
   };
 }
 

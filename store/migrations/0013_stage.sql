@@ -1,11 +1,11 @@
 -- Up Migration
--- Models beside the type.
+-- Models beside the type, and moving pictures.
 ALTER TABLE assets DROP CONSTRAINT assets_kind_check;
 ALTER TABLE assets ADD CONSTRAINT assets_kind_check
-  CHECK (kind IN ('font', 'surround', 'drawing', 'picture', 'profile', 'model', 'proof', 'film', 'press'));
+  CHECK (kind IN ('font', 'surround', 'drawing', 'picture', 'profile', 'model', 'footage', 'proof', 'film', 'press'));
 
 -- Down Migration
-DELETE FROM assets WHERE kind = 'model';
+DELETE FROM assets WHERE kind IN ('model', 'footage');
 ALTER TABLE assets DROP CONSTRAINT assets_kind_check;
 ALTER TABLE assets ADD CONSTRAINT assets_kind_check
   CHECK (kind IN ('font', 'surround', 'drawing', 'picture', 'profile', 'proof', 'film', 'press'));

@@ -10,6 +10,7 @@ export const UPLOAD_KINDS = [
   'picture',
   'profile',
   'model',
+  'footage',
   'proof',
   'film',
 ] as const;
@@ -25,7 +26,19 @@ export interface AssetLine {
   /** Words it is found by. */
   tags: string[];
   /** What was found when it was read; null for kinds that are not measured, and files kept before they were. */
-  facts: SurroundLine | ModelLine | null;
+  facts: SurroundLine | ModelLine | FootageLine | null;
+}
+
+/** What a moving picture is like. */
+export interface FootageLine {
+  /** Pixels; nought where its pictures may differ. */
+  width: number;
+  height: number;
+  frames: number;
+  /** Frames a second. */
+  rate: number;
+  /** Its own frames are not evenly spaced. */
+  varies: boolean;
 }
 
 /** What a model is like. */

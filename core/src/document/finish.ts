@@ -7,7 +7,8 @@ import { FAMILIES, type Family } from './kinds.ts';
 import { MOST } from './most.ts';
 import { Parameters } from './parameter.ts';
 import { COAT, FEED, STOP, SURFACE } from './parameters.ts';
-import { Id, IdOrNone, Many, Name, One, Texts } from './rules.ts';
+import { Playback } from './playback.ts';
+import { Id, IdOrNone, Many, Name, One, OneOrNone, Texts } from './rules.ts';
 
 /** Characters of a tag. */
 export const LONGEST_TAG = 40;
@@ -27,6 +28,8 @@ export class PictureRef {
   @IsIn(['painted', 'asset']) source!: 'painted' | 'asset';
   @IsString() @Matches(/^[a-z0-9-]{1,64}$/) id!: string;
   @IsString() @Length(1, 200) name!: string;
+  /** How it plays, where it is a moving picture. */
+  @OneOrNone(() => Playback) plays?: Playback | null;
 }
 
 /** Gives one parameter values that differ over the face. */

@@ -14,6 +14,7 @@ export * from './most.ts';
 export * from './motion.ts';
 export * from './names.ts';
 export * from './parameter.ts';
+export * from './playback.ts';
 export * from './project.ts';
 export * from './projectFile.ts';
 export * from './renderer.ts';

@@ -6,6 +6,7 @@ import { MOST } from './most.ts';
 import { Parameters } from './parameter.ts';
 import { PictureRef, Stop } from './finish.ts';
 import { GRADE, PANEL, SURROUND } from './parameters.ts';
+import { Playback } from './playback.ts';
 import { Id, Many, Name, One, OneOrNone, Variants } from './rules.ts';
 
 /**
@@ -36,6 +37,8 @@ export class Surround extends Parameters(SURROUND) {
   /** Name of a painted surround, SHA-256 of an uploaded picture, or `none`. */
   @IsString() @Length(1, 64) id!: string;
   @IsString() @Length(1, 200) name!: string;
+  /** How it plays, where it is a moving picture. */
+  @OneOrNone(() => Playback) plays?: Playback | null;
 }
 
 export class Grade extends Parameters(GRADE) {}

@@ -4,6 +4,44 @@ import { amount, choice, onOff, UNITS } from './parameter.ts';
 
 const TURN = 2 * Math.PI;
 
+/** How a moving picture plays. */
+export const PLAYBACK = {
+  begins: amount('Begins at', UNITS.seconds, [-3600, 3600], 0, 0.1, {
+    since: 13,
+    keyed: false,
+    fader: [0, 10],
+    hint: 'Time of the shot at which its first picture is shown',
+  }),
+  from: amount('From', UNITS.seconds, [0, 36_000], 0, 0.1, {
+    since: 13,
+    keyed: false,
+    fader: [0, 30],
+    hint: 'What lies before in the file is not shown',
+  }),
+  to: amount('To', UNITS.seconds, [0, 36_000], 0, 0.1, {
+    since: 13,
+    keyed: false,
+    fader: [0, 30],
+    hint: 'What lies behind in the file is not shown; 0 is its end',
+  }),
+  speed: amount('Speed', UNITS.times, [-20, 20], 1, 0.05, {
+    since: 13,
+    keyed: false,
+    fader: [-2, 2],
+    hint: 'Below nought it runs backward',
+  }),
+  ends: choice<'again' | 'hold' | 'return'>(
+    'At its end',
+    [
+      ['again', 'Again'],
+      ['hold', 'Holds'],
+      ['return', 'Returns'],
+    ],
+    'again',
+    { since: 13 },
+  ),
+};
+
 /** How long shots may last, seconds, and how many pictures a second they may have. */
 export const LONGEST_SHOT = 600;
 export const RATES = { min: 1, max: 120 } as const;

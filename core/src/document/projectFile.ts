@@ -1,7 +1,7 @@
 /** The .wemlox file: a zip of project.json and the assets it names, each under its SHA-256. */
 import { strFromU8, strToU8, zipSync } from 'fflate';
 import { openDocument, DocumentError } from './door.ts';
-import type { Finish } from './finish.ts';
+import type { Finish, PictureRef } from './finish.ts';
 import type { Light } from './light.ts';
 import type { Project } from './project.ts';
 import type { Piece } from './stage.ts';
@@ -39,6 +39,19 @@ export const filesOfPiece = ({ picture, model }: Piece): string[] => [
   ...(picture?.source === 'asset' ? [picture.id] : []),
   ...(model ? [model.id] : []),
 ];
+
+/** SHA-256 of the moving pictures of a project. */
+export function footageOf({ finishes, looks, pieces }: Project): string[] {
+  const refs: (Pick<PictureRef, 'id' | 'plays'> | null)[] = [
+    ...finishes
+      .flatMap(({ feeds, coats }) => [...feeds, ...coats.flatMap((c) => c.feeds)])
+      .map((f) => f.picture),
+    ...looks.flatMap(({ surround }) => [surround, ...surround.panels.map((p) => p.picture)]),
+    ...looks.flatMap(({ rig }) => rig.map((l) => ('pattern' in l ? l.pattern : null))),
+    ...pieces.map((p) => p.picture),
+  ];
+  return [...new Set(refs.flatMap((ref) => (ref?.plays ? [ref.id] : [])))];
+}
 
 /** SHA-256 of every asset the project refers to. */
 export function assetsOf(project: Project): string[] {

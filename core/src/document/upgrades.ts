@@ -234,6 +234,7 @@ function withNewParameters(type: Class, thing: unknown, version: number): unknow
     if (since > version && out[key] === undefined) out[key] = Array.isArray(initial) ? [...initial] : initial;
   for (const [key, held] of shapeOf(type)) {
     const inner = out[key];
+    if (inner === undefined) continue;
     if (held.kind === 'object') out[key] = withNewParameters(held.type!(), inner, version);
     else if (held.kind !== 'values' && Array.isArray(inner))
       out[key] = inner.map((element: unknown) => {

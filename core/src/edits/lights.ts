@@ -275,10 +275,13 @@ export const standSurround = (
 export const chooseSurround = (
   _project: Project,
   look: string,
-  { source, id, name }: Pick<Surround, 'source' | 'id' | 'name'>,
+  { source, id, name, plays }: Pick<Surround, 'source' | 'id' | 'name' | 'plays'>,
 ): Edit => ({
   label: `Surround → ${name}`,
   make: (p) => {
-    Object.assign(lookOf(p, look).surround, { source, id, name });
+    const { surround } = lookOf(p, look);
+    Object.assign(surround, { source, id, name });
+    if (plays) surround.plays = { ...plays };
+    else delete surround.plays;
   },
 });

@@ -335,7 +335,7 @@ export function modelOf(document: Document): Model {
   }
   if (soup.count === 0) throw new ModelError('the file holds no triangles');
   const { count } = soup;
-  for (const _ of root.listAnimations()) left('animations');
+  root.listAnimations().forEach(() => left('animations'));
   const positions = soup.positions.subarray(0, count * 9);
   return {
     positions,

@@ -18,6 +18,7 @@ import { followedBy } from '../light/following.ts';
 import { lot } from '../maths/lot.ts';
 import { pow } from '../maths/reproducible.ts';
 import { asValue, motionsOf, numbersAt, shotIn, valuesAt, type Motion } from './seen.ts';
+import { withStills } from './footage.ts';
 import { shifted, timeOf } from './span.ts';
 
 const OF_FINISH = /^finishes\/([^/]+)\//;
@@ -118,9 +119,10 @@ export function shownAt(project: Project, lookId: string, shotId: string, frame:
   const shot = shotIn(project, shotId);
   if (!project.looks.some((l) => l.id === lookId)) throw new RangeError(`the project has no look ${lookId}`);
   const motions = motionsOf(project, shot);
-  if (motions.size === 0) return project;
   const time = timeOf(shot, frame);
-  const at = (t: number) => withValues(project, valuesAt(motions, t, shot));
+  const played = withStills(project, time);
+  if (motions.size === 0) return played;
+  const at = (t: number) => withValues(played, valuesAt(motions, t, shot));
   const seen = at(time);
   return withDelays(withLetters(seen, lookId, shot, time, motions), lookId, (by) =>
     at(shifted(shot, time, by)),

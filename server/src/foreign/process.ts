@@ -3,7 +3,7 @@ import 'reflect-metadata';
 import { createHash } from 'node:crypto';
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { DocumentError, picturesOf, unpackProject, type Project } from '@wemlox/core/document';
+import { DocumentError, footageOf, picturesOf, unpackProject, type Project } from '@wemlox/core/document';
 import { ProfileError, readProfile } from '@wemlox/core/light/profile';
 import { reduced, surroundFacts, type SurroundPicture } from '@wemlox/core/light/surround';
 import { encodeSrgb } from '@wemlox/core/maths/colour';
@@ -15,6 +15,7 @@ import { loadRegions } from '@wemlox/core/plane/region';
 import { readSurround } from '@wemlox/core/texture/readSurround';
 import { readTexture } from '@wemlox/core/texture/readTexture';
 import { decoders } from '@wemlox/render/codecs';
+import { FootageError, footageFacts } from '@wemlox/render/footage';
 import { ModelError } from '@wemlox/core/model/model';
 import { loadModel } from '@wemlox/core/model/textures';
 import type { ModelLine, SurroundLine, UploadKind } from '@wemlox/wire';
@@ -27,6 +28,7 @@ const sha256 = async (bytes: Uint8Array) => createHash('sha256').update(bytes).d
 async function readAsset(kind: UploadKind, bytes: Uint8Array): Promise<ReadAsset> {
   if (kind === 'font') return { ownName: (await OpenFont.open(bytes)).name, facts: null };
   if (kind === 'surround') return { ownName: null, facts: factsOf(await readSurround(bytes, decoders)) };
+  if (kind === 'footage') return { ownName: null, facts: await footageFacts(bytes) };
   if (kind === 'model') return { ownName: null, facts: await modelFacts(bytes) };
   if (kind === 'profile') readProfile(bytes);
   else if (kind === 'film') readLinearPicture(bytes);
@@ -74,7 +76,8 @@ function factsOf(picture: SurroundPicture): SurroundLine {
 }
 
 /** What each file of a project is to it. */
-function kindsIn({ blocks, finishes, looks, pieces }: Project): (hash: string) => UploadKind {
+function kindsIn(project: Project): (hash: string) => UploadKind {
+  const { blocks, finishes, looks, pieces } = project;
   const lights = looks.flatMap((l) => l.rig);
   const panels = looks.flatMap((l) => l.surround.panels);
   const kinds = new Map<string, UploadKind>();
@@ -99,6 +102,7 @@ function kindsIn({ blocks, finishes, looks, pieces }: Project): (hash: string) =
     blocks.map((b) => b.drawing?.id),
   );
   are('font', [...lights.map((l) => ('font' in l ? l.font.id : undefined)), ...blocks.map((b) => b.font.id)]);
+  are('footage', footageOf(project));
   return (hash) => kinds.get(hash) ?? 'surround';
 }
 
@@ -122,6 +126,7 @@ function unreadableOf(error: unknown): Unreadable {
   if (error instanceof FontError) return { title: 'Not a usable font', message };
   if (error instanceof DrawingError) return { title: 'Not a usable drawing', message };
   if (error instanceof ProfileError) return { title: 'Not a usable photometric file', message };
+  if (error instanceof FootageError) return { title: 'Not a usable moving picture', message };
   if (error instanceof ModelError) return { title: 'Not a usable model', message };
   if (error instanceof PictureError) return { title: 'Not a usable picture', message };
   // what a reader trips over is in the file

@@ -1,17 +1,31 @@
 /** Uploaded files by hash: checked for what they claim to be before they are kept. */
 import { readFile } from 'node:fs/promises';
 import { json, Router } from 'express';
-import { BITMAP, DRAWING, FILM, FONT, KEPT, MODEL, PROFILE, SURROUND, TEXTURE } from '@wemlox/core/ceilings';
+import {
+  BITMAP,
+  DRAWING,
+  FILM,
+  FONT,
+  FOOTAGE,
+  KEPT,
+  MODEL,
+  PROFILE,
+  SURROUND,
+  TEXTURE,
+} from '@wemlox/core/ceilings';
 import {
   assetChunks,
   findAsset,
   listAssets,
   putAsset,
+  readAsset,
   removeUnused,
   tagAsset,
   unusedAssets,
   type Pool,
 } from '@wemlox/store';
+import { frameOf } from '@wemlox/render/footage';
+import { Refusal } from '../problem.ts';
 import { sessionOf } from '../actor.ts';
 import { AssetQuery, AssetTags, type UploadKind } from '@wemlox/wire';
 import { checkJson } from '@wemlox/core/document';
@@ -25,6 +39,7 @@ const LARGEST: Record<UploadKind, number> = {
   picture: TEXTURE.bytes,
   profile: PROFILE.bytes,
   model: MODEL.bytes,
+  footage: FOOTAGE.bytes,
   proof: SURROUND.bytes,
   film: FILM.bytes,
 };
@@ -63,6 +78,23 @@ export function assetRoutes(pool: Pool, readers: Readers): Router {
   router.put('/:hash/tags', json(), async (req, res) => {
     const { tags } = checkJson(AssetTags, req.body);
     res.json(await tagAsset(sessionOf(pool, res), req.params.hash, tags));
+  });
+
+  router.get('/:hash/pictures/:frame', async (req, res) => {
+    const session = sessionOf(pool, res);
+    const { hash, kind } = await findAsset(session, req.params.hash);
+    if (kind !== 'footage' || !/^\d{1,6}$/.test(req.params.frame))
+      throw new Refusal(404, 'there is no such picture');
+    const bytes = await frameOf(
+      hash,
+      Number(req.params.frame),
+      async () => (await readAsset(session, hash)).bytes,
+    );
+    res.set({
+      'Content-Type': 'application/octet-stream',
+      'Cache-Control': 'public, max-age=31536000, immutable',
+    });
+    res.end(bytes);
   });
 
   router.get('/:hash', async (req, res) => {

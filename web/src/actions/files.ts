@@ -2,7 +2,7 @@
 import type { ExportKind } from '@wemlox/core/scene/exportKinds';
 import { engine } from '../engine/engine.ts';
 import { attempt, notify } from '../state/notices.ts';
-import { shotOf, useStudio } from '../state/studio.ts';
+import { drawnNow, shotOf, useStudio } from '../state/studio.ts';
 import { isOfDocument } from './balance.ts';
 import { currentLook } from './document.ts';
 
@@ -45,7 +45,7 @@ const TYPES: Record<ExportKind, string> = {
 
 /** Saves the type as a file for other programs. */
 export async function exportType(kind: ExportKind): Promise<void> {
-  const { seen: project } = useStudio.getState();
+  const project = drawnNow();
   const bytes = await attempt(`The ${kind.toUpperCase()} file could not be made`, () =>
     engine()!.ask({
       ask: 'export',

@@ -3,6 +3,7 @@ import { Search, Upload } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import type { Surround } from '@wemlox/core/document';
 import { PAINTED_SURROUNDS, paintSurround } from '@wemlox/core/light/paintedSurrounds';
+import { isMovingFile, playbackOf } from '../actions/pictures.ts';
 import { keepSurround } from '../actions/surround.ts';
 import { drawInRows, rowOf } from './inspecting.ts';
 import { SurroundInspection } from './SurroundInspection.tsx';
@@ -75,7 +76,10 @@ export function SurroundRack() {
   const { surround } = useLook();
   const picture = useShown((v) => v.surround?.small);
   const facts = useShown((v) => v.surround?.facts);
-  const { files, sent, take: upload, list } = useUploads('surround');
+  const { files: pictures, sent: sentPicture, take: upload, list } = useUploads('surround');
+  const films = useUploads('footage');
+  const files = [...pictures, ...films.files];
+  const sent = films.sent ?? sentPicture;
   const [looking, setLooking] = useState(false);
   const [sought, setSought] = useState('');
   const input = useRef<HTMLInputElement>(null);
@@ -85,11 +89,11 @@ export function SurroundRack() {
   };
   const take = async (file: File | undefined) => {
     if (!file) return;
-    const asset = await upload(file);
+    const asset = await (isMovingFile(file) ? films.take : upload)(file);
     if (!asset) return;
-    perform((p) =>
-      chooseSurround(p, currentLook(p).id, { source: 'picture', id: asset.hash, name: asset.name }),
-    );
+    const { hash: id, name } = asset;
+    const chosen = { source: 'picture' as const, id, name, plays: playbackOf(asset) };
+    perform((p) => chooseSurround(p, currentLook(p).id, chosen));
     notify('done', `${asset.name} lights the type`);
   };
   const words = sought.toLowerCase().split(/\s+/).filter(Boolean);
@@ -108,7 +112,10 @@ export function SurroundRack() {
         aria-selected={chosen}
         title={asset && factsInWords(asset)}
         className={`flex min-w-0 cursor-pointer items-center gap-1.5 px-1 py-0.5 text-left ${chosen ? 'text-primary' : ''}`}
-        onClick={() => perform((p) => chooseSurround(p, currentLook(p).id, { source, id, name }))}
+        onClick={() => {
+          const plays = asset && playbackOf(asset);
+          perform((p) => chooseSurround(p, currentLook(p).id, { source, id, name, plays }));
+        }}
       >
         {source === 'painted' && <Preview id={id} />}
         {asset?.facts && 'small' in asset.facts && <SmallSurround {...asset.facts.small} />}
@@ -169,7 +176,7 @@ export function SurroundRack() {
           <button
             type="button"
             className="btn btn-xs w-fit px-1.5 whitespace-nowrap"
-            title="A surround of your own: .hdr or .exr; or a PNG, JPEG or WebP, whose whites are brightened"
+            title="A surround of your own: .hdr or .exr; or a PNG, JPEG or WebP, or a moving one (WebM, MP4, a zip of pictures), whose whites are brightened"
             disabled={sent !== null}
             onClick={() => input.current?.click()}
           >
@@ -198,7 +205,7 @@ export function SurroundRack() {
       <input
         ref={input}
         type="file"
-        accept=".hdr,.exr,.png,.jpg,.jpeg,.webp"
+        accept=".hdr,.exr,.png,.jpg,.jpeg,.webp,.webm,.mp4,.zip"
         hidden
         data-testid="surround-file"
         onChange={(e) => void take(e.target.files?.[0])}

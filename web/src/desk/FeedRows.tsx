@@ -24,6 +24,8 @@ interface FeedProps {
   parameter: NumberParameter | ColourParameter;
   /** Rows of the feed's own parameters, but for some. */
   rows: (without: readonly string[]) => ReactNode;
+  /** How its picture plays, where it moves. */
+  played: ReactNode;
 }
 
 /** Rows of the axis that matter less often. */
@@ -31,7 +33,7 @@ const FINER: readonly string[] = ['from', 'to', 'breakup', 'breakup_scale', 'ble
 
 const COARSER = Object.keys(FEED).filter((key) => !FINER.includes(key));
 
-export function FeedRows({ worn, feed, parameter, rows }: FeedProps) {
+export function FeedRows({ worn, feed, parameter, rows, played }: FeedProps) {
   const [chosen, setChosen] = useState(0);
   const i = Math.min(chosen, feed.stops.length - 1);
   const stop = feed.stops[i];
@@ -60,7 +62,7 @@ export function FeedRows({ worn, feed, parameter, rows }: FeedProps) {
         </button>
       </summary>
       <div className="pt-1">
-        {feed.source === 'picture' && <PictureRow worn={worn} feed={feed} />}
+        {feed.source === 'picture' && <PictureRow worn={worn} feed={feed} played={played} />}
         {!isPicturesColour(feed) && (
           <>
             <StopStrip

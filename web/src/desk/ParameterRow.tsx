@@ -17,6 +17,7 @@ import { set, setAlong } from '../actions/document.ts';
 import { useStudio } from '../state/studio.ts';
 import { FeedRows } from './FeedRows.tsx';
 import { KeyMark, openPeg } from './KeyMark.tsx';
+import { PlayedRows } from './PlayedRows.tsx';
 import { numberRange } from './numberRange.ts';
 import { ChoiceRow, ColourRow, Fold, NumberRow, SegmentRow, SwitchRow } from './rows.tsx';
 
@@ -113,6 +114,11 @@ function FedRow({ placed, settings, worn }: { placed: Placed; settings: RowSetti
         worn={worn}
         feed={feed}
         parameter={parameter}
+        played={
+          <PlayedRows plays={feed.picture.plays}>
+            <ParameterRows of={`${coatAddress(worn)}/feeds/${feed.id}/picture/plays`} />
+          </PlayedRows>
+        }
         rows={(without) => <ParameterRows of={`${coatAddress(worn)}/feeds/${feed.id}`} without={without} />}
       />
     );

@@ -7,13 +7,15 @@ import {
   type PaintedTexture,
   type TexturePreview,
 } from '@wemlox/core/texture/texture';
-import { seekPreview } from '../actions/pictures.ts';
+import { still } from '@wemlox/core/motion/footage';
+import { isMovingFile, refOf, seekPreview } from '../actions/pictures.ts';
 import { usePreviews } from '../state/pictures.ts';
 import { FileButton } from './FileButton.tsx';
 import { PickMenu } from './PickMenu.tsx';
 import { useUploads } from './useUploads.ts';
 
 const FILES = '.png,.jpg,.jpeg,.webp,.exr';
+const MOVING = '.webm,.mp4,.zip';
 /** Stands for no picture among those at hand. */
 const NONE = '';
 
@@ -44,6 +46,7 @@ export function PicturePicker({
   painted,
   none,
   children,
+  played,
   onPick,
 }: {
   label: string;
@@ -55,62 +58,70 @@ export function PicturePicker({
   none?: string;
   /** What else is done with it. */
   children?: ReactNode;
+  /** How it plays, where it moves. */
+  played?: ReactNode;
   onPick: (picture: PictureRef | null) => void;
 }) {
-  const preview = usePreviews((s) => (picture ? s.known[textureKey(picture, coding)] : undefined));
-  const { files, sent, take } = useUploads('picture');
+  const shown = picture && still(picture, 0);
+  const preview = usePreviews((s) => (shown ? s.known[textureKey(shown, coding)] : undefined));
+  const pictures = useUploads('picture');
+  const films = useUploads('footage');
+  const files = [...pictures.files, ...films.files];
   useEffect(() => {
-    if (picture) seekPreview({ picture, coding });
+    if (picture) seekPreview({ picture: still(picture, 0), coding });
   }, [picture, coding]);
   const upload = async (file: File) => {
-    const asset = await take(file);
-    if (asset) onPick({ source: 'asset', id: asset.hash, name: asset.name });
+    const asset = await (isMovingFile(file) ? films : pictures).take(file);
+    if (asset) onPick(refOf(asset));
   };
   const choose = (id: string) => {
     const own = painted.find((p) => p.id === id);
     const asset = files.find((a) => a.hash === id);
     if (id === NONE) onPick(null);
     else if (own) onPick({ source: 'painted', id, name: own.name });
-    else if (asset) onPick({ source: 'asset', id, name: asset.name });
+    else if (asset) onPick(refOf(asset));
   };
   return (
-    <div
-      className="flex items-center gap-2 py-1"
-      onDragOver={(e) => e.preventDefault()}
-      onDrop={(e) => {
-        e.preventDefault();
-        e.stopPropagation();
-        const [file] = e.dataTransfer.files;
-        if (file) void upload(file);
-      }}
-    >
-      {!picture ? null : preview ? (
-        <Small preview={preview} name={picture.name} />
-      ) : (
-        <span className="quiet grid h-14 w-14 place-items-center text-xs">…</span>
-      )}
-      <div className="flex min-w-0 grow flex-col gap-1">
-        <PickMenu
-          label={label}
-          text={picture?.name ?? none ?? ''}
-          items={[
-            ...(none === undefined ? [] : [{ id: NONE, name: none }]),
-            ...painted,
-            ...files.map((a) => ({ id: a.hash, name: a.name })),
-          ]}
-          onPick={choose}
-        />
-        <div className="flex gap-1">
-          <FileButton
-            label={`${label} file`}
-            text="From a file"
-            accept={FILES}
-            sent={sent}
-            onFile={(file) => void upload(file)}
+    <>
+      <div
+        className="flex items-center gap-2 py-1"
+        onDragOver={(e) => e.preventDefault()}
+        onDrop={(e) => {
+          e.preventDefault();
+          e.stopPropagation();
+          const [file] = e.dataTransfer.files;
+          if (file) void upload(file);
+        }}
+      >
+        {!picture ? null : preview ? (
+          <Small preview={preview} name={picture.name} />
+        ) : (
+          <span className="quiet grid h-14 w-14 place-items-center text-xs">…</span>
+        )}
+        <div className="flex min-w-0 grow flex-col gap-1">
+          <PickMenu
+            label={label}
+            text={picture?.name ?? none ?? ''}
+            items={[
+              ...(none === undefined ? [] : [{ id: NONE, name: none }]),
+              ...painted,
+              ...files.map((a) => ({ id: a.hash, name: a.name })),
+            ]}
+            onPick={choose}
           />
-          {children}
+          <div className="flex gap-1">
+            <FileButton
+              label={`${label} file`}
+              text="From a file"
+              accept={`${FILES},${MOVING}`}
+              sent={films.sent ?? pictures.sent}
+              onFile={(file) => void upload(file)}
+            />
+            {children}
+          </div>
         </div>
       </div>
-    </div>
+      {played}
+    </>
   );
 }

@@ -1,13 +1,13 @@
 /** The picture a parameter is fed from: shown, chosen, taken in, laid by hand on the letters. */
 import { Move } from 'lucide-react';
-import { useEffect } from 'react';
+import { useEffect, type ReactNode } from 'react';
 import type { Feed } from '@wemlox/core/document';
 import { PAINTED_TEXTURES } from '@wemlox/core/texture/paintedTextures';
 import { feedPicture, type WornCoat } from '../actions/coats.ts';
 import { letGo, place, usePlacing } from '../state/pictures.ts';
 import { PicturePicker } from './PicturePicker.tsx';
 
-export function PictureRow({ worn, feed }: { worn: WornCoat; feed: Feed }) {
+export function PictureRow({ worn, feed, played }: { worn: WornCoat; feed: Feed; played: ReactNode }) {
   const placing = usePlacing((s) => s.placing?.feed === feed.id);
   // the hands let go of a picture whose rows are gone
   useEffect(() => () => letGo(feed.id), [feed.id]);
@@ -15,6 +15,7 @@ export function PictureRow({ worn, feed }: { worn: WornCoat; feed: Feed }) {
     <PicturePicker
       label="Picture"
       picture={feed.picture}
+      played={played}
       coding={feed.coding}
       painted={PAINTED_TEXTURES}
       onPick={(picture) => picture && feedPicture(worn, feed.id, picture)}

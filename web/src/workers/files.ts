@@ -4,6 +4,7 @@ import kernelUrl from '@wemlox/core/kernel/kernel-shared.wasm?url';
 import jpegUrl from '@jsquash/jpeg/codec/dec/mozjpeg_dec.wasm?url';
 import webpUrl from '@jsquash/webp/codec/dec/webp_dec.wasm?url';
 import weightsUrl from '@wemlox/core/weights/rt_hdr.tza?url';
+import { stillOf } from '@wemlox/core/motion/footage';
 import { readProfile } from '@wemlox/core/light/profile';
 import { loadModel } from '@wemlox/core/model/textures';
 import { readSurround } from '@wemlox/core/texture/readSurround';
@@ -25,7 +26,12 @@ const decoders: Decoders = {
 };
 export const denoiserWeights = () => fetched(weightsUrl, 'the denoiser');
 
-export const uploadedFile = (hash: string) => fetched(`/api/assets/${hash}`, 'the picture');
+/** A picture's own file, or a frame of a moving one. */
+export function uploadedFile(id: string): Promise<Uint8Array> {
+  const still = stillOf(id);
+  const path = still ? `${still.hash}/pictures/${still.frame}` : id;
+  return fetched(`/api/assets/${path}`, 'the picture');
+}
 
 export const webSources: Sources = {
   shippedFont: (file) => {
@@ -39,6 +45,5 @@ export const webSources: Sources = {
   uploadedProfile: async (hash) => readProfile(await fetched(`/api/assets/${hash}`, 'the profile')),
   uploadedModel: async (hash, room) =>
     loadModel(hash, await fetched(`/api/assets/${hash}`, 'the model'), decoders, room),
-  uploadedSurround: async (hash) =>
-    readSurround(await fetched(`/api/assets/${hash}`, 'the surround'), decoders),
+  uploadedSurround: async (hash) => readSurround(await uploadedFile(hash), decoders),
 };

@@ -3,6 +3,7 @@ import 'reflect-metadata';
 import { newId, type Surround } from '@wemlox/core/document';
 import { openMaterialFile, pictureNamed } from '@wemlox/core/exchange/materialFile';
 import { readMaterialX } from '@wemlox/core/exchange/readMaterialX';
+import { still } from '@wemlox/core/motion/footage';
 import { sunOf } from '@wemlox/core/light/sun';
 import { encodeSurround } from '@wemlox/core/picture/files';
 import { reduced, surroundFacts, type SurroundPicture } from '@wemlox/core/light/surround';
@@ -108,7 +109,12 @@ async function make(request: SceneRequest): Promise<SceneReply> {
   };
 }
 
-const painted = ({ source, id, panels }: Surround) => maker.picture(source, id, panels);
+/** A surround by itself, moving pictures as they begin. */
+function painted(surround: Surround) {
+  const { source, id } = still(surround, 0);
+  const panels = surround.panels.map((p) => ({ ...p, picture: p.picture && still(p.picture, 0) }));
+  return maker.picture(source, id, panels);
+}
 
 async function answer({ question }: Asked): Promise<Answers[keyof Answers]> {
   if (question.ask === 'parting') return { tracking: await maker.parting(question.block) };

@@ -5,10 +5,12 @@ import type { AssetLine } from '@wemlox/wire';
 import { dressPart, dressPiece, renamePiece, showOnPlate } from '@wemlox/core/edits';
 import { stands } from '@wemlox/core/stage/pieces';
 import { set } from '../../actions/document.ts';
+import { isMovingFile, refOf } from '../../actions/pictures.ts';
 import { addModel, glbOf, modelFacts } from '../../actions/models.ts';
 import { addPiece, addPlate, BUILT, removePiece } from '../../actions/stage.ts';
 import { FileButton } from '../../desk/FileButton.tsx';
 import { ParameterRow, ParameterRows } from '../../desk/ParameterRow.tsx';
+import { PlayedRows } from '../../desk/PlayedRows.tsx';
 import { PicturePicker } from '../../desk/PicturePicker.tsx';
 import { Fold, NameField, Section } from '../../desk/rows.tsx';
 import { useUploads } from '../../desk/useUploads.ts';
@@ -18,7 +20,7 @@ import { perform, useStudio } from '../../state/studio.ts';
 import { EdgeTools } from './EdgeTools.tsx';
 
 const MODELS = '.glb,.obj,.mtl,.png,.jpg,.jpeg,.webp';
-const PICTURES = '.png,.jpg,.jpeg,.webp,.exr';
+const PLATES = '.png,.jpg,.jpeg,.webp,.exr,.webm,.mp4,.zip';
 
 /** A choice among the project's finishes. */
 function FinishSelect({
@@ -141,6 +143,11 @@ function PieceRow({ piece, asset }: { piece: Piece; asset: AssetLine | undefined
         <PicturePicker
           label="Picture of the plate"
           picture={piece.picture}
+          played={
+            <PlayedRows plays={piece.picture?.plays}>
+              <ParameterRows of={`pieces/${piece.id}/picture/plays`} />
+            </PlayedRows>
+          }
           coding="colour"
           painted={[]}
           onPick={(picture) => picture && perform((p) => showOnPlate(p, piece.id, picture))}
@@ -165,6 +172,7 @@ export function PieceRows() {
   // before there is type to fit them to, pieces would be of any size
   const known = useShown((v) => v.scene !== null);
   const plates = useUploads('picture');
+  const films = useUploads('footage');
   const models = useUploads('model');
   const model = async (all: File[]) => {
     const file = await glbOf(all);
@@ -172,8 +180,8 @@ export function PieceRows() {
     if (asset) addModel(asset);
   };
   const plate = async (file: File) => {
-    const asset = await plates.take(file);
-    if (asset) addPlate({ source: 'asset', id: asset.hash, name: asset.name });
+    const asset = await (isMovingFile(file) ? films : plates).take(file);
+    if (asset) addPlate(refOf(asset));
   };
   return (
     <Section title="Stage">
@@ -197,9 +205,9 @@ export function PieceRows() {
           <FileButton
             label="Plate file"
             text={PIECE_NAMES.plate}
-            hint="A picture at its place in space: PNG, JPEG, WebP, OpenEXR"
-            accept={PICTURES}
-            sent={plates.sent}
+            hint="A picture at its place in space: PNG, JPEG, WebP, OpenEXR; or a moving one: WebM, MP4, a zip of numbered pictures"
+            accept={PLATES}
+            sent={films.sent ?? plates.sent}
             onFile={(file) => void plate(file)}
           />
         </span>

@@ -12,9 +12,11 @@ import {
   type Profile,
 } from '@wemlox/core/light/profile';
 import { LIGHT_PATTERNS } from '@wemlox/core/texture/patterns';
-import { currentLook, set } from '../../actions/document.ts';
+import { currentLook, lookAddress, set } from '../../actions/document.ts';
 import { FileButton } from '../../desk/FileButton.tsx';
 import { PickMenu } from '../../desk/PickMenu.tsx';
+import { ParameterRows } from '../../desk/ParameterRow.tsx';
+import { PlayedRows } from '../../desk/PlayedRows.tsx';
 import { PicturePicker } from '../../desk/PicturePicker.tsx';
 import { useUploads } from '../../desk/useUploads.ts';
 import { assetUrl } from '../../state/api.ts';
@@ -167,6 +169,11 @@ export function Beam({ light }: { light: LightOf<'spot'> | LightOf<'point'> }) {
           coding="colour"
           painted={LIGHT_PATTERNS}
           none="No pattern"
+          played={
+            <PlayedRows plays={light.pattern?.plays}>
+              <ParameterRows of={`${lookAddress()}/rig/${light.id}/pattern/plays`} />
+            </PlayedRows>
+          }
           onPick={(pattern) => perform((p) => patternLight(p, currentLook(p).id, light.id, pattern))}
         />
       )}

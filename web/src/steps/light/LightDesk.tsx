@@ -6,6 +6,7 @@ import { renameLight, setTogether } from '@wemlox/core/edits';
 import { addLight, addSuitedRig, addThreePoint, copyLight, removeLight } from '../../actions/lights.ts';
 import { partSun } from '../../actions/surround.ts';
 import { GradeRows } from '../../desk/GradeRows.tsx';
+import { PlayedRows } from '../../desk/PlayedRows.tsx';
 import { ParameterRows } from '../../desk/ParameterRow.tsx';
 import { NameField, Section } from '../../desk/rows.tsx';
 import { set } from '../../actions/document.ts';
@@ -210,6 +211,9 @@ export function LightDesk() {
           </button>
         }
       >
+        <PlayedRows plays={look.surround.plays}>
+          <ParameterRows of={`looks/${look.id}/surround/plays`} />
+        </PlayedRows>
         <ParameterRows of={`looks/${look.id}/surround`} />
         <PanelRows />
       </Section>

@@ -10,6 +10,7 @@ import { softShoulder } from '@wemlox/core/picture/tone';
 import { set } from '../../actions/document.ts';
 import { addPanel, copyPanel, READY_PANELS, removePanel } from '../../actions/surround.ts';
 import { PAINTED_TEXTURES } from '@wemlox/core/texture/paintedTextures';
+import { PlayedRows } from '../../desk/PlayedRows.tsx';
 import { PicturePicker } from '../../desk/PicturePicker.tsx';
 import { ParameterRows } from '../../desk/ParameterRow.tsx';
 import { ColourRow, NameField, NumberRow } from '../../desk/rows.tsx';
@@ -123,6 +124,11 @@ function ChosenPanel({ panel }: { panel: Panel }) {
                 coding="colour"
                 painted={PAINTED_TEXTURES}
                 none="White"
+                played={
+                  <PlayedRows plays={panel.picture?.plays}>
+                    <ParameterRows of={`${address}/picture/plays`} />
+                  </PlayedRows>
+                }
                 onPick={(picture) => perform((p) => picturePanel(p, look, panel.id, picture))}
               />
             ) : null,
