@@ -18,7 +18,7 @@ test('type stands on a plate in its perspective, and only its shadow is kept', a
   await page.goto(`${studio.url}/p/ostrel/dusk-chrome/frame`);
   await traced(page, 1);
   await page
-    .getByLabel('Plate file')
+    .getByLabel('Plate file', { exact: true })
     .setInputFiles({ name: 'quay.png', mimeType: 'image/png', buffer: quay() });
   await expect(piece(page, 'quay.png')).toBeVisible();
   await piece(page, 'Floor').getByRole('checkbox', { name: 'Only shadow' }).check();

@@ -107,6 +107,8 @@ export function* parametersIn(
     yield { address: `${prefix}${key}`, parameter, owner, key };
   for (const [name, held] of shapeOf(type)) {
     const inner = owner[name];
+    // what is absent has none
+    if (inner === undefined) continue;
     if (held.kind === 'object') yield* parametersIn(project, held.type!(), inner, `${prefix}${name}/`);
     else if (held.kind !== 'values' && Array.isArray(inner))
       for (const [i, element] of inner.entries()) {
@@ -145,6 +147,7 @@ const ofThing = (what: string, name: string) =>
 
 /** How history speaks of a parameter, by the place it has: its own name, and that of what it belongs to. */
 const SAID: readonly (readonly [RegExp, (what: string, owner: Json) => string])[] = [
+  [/\/plays\/[^/]+$/, (what) => `${what}, moving picture`],
   [/^blocks\/[^/]+\/front\//, (what) => `Front bevel ${what.toLowerCase()}`],
   [/^blocks\/[^/]+\/back\//, (what) => `Back bevel ${what.toLowerCase()}`],
   [/^blocks\/[^/]+\/baseline\//, (what) => `Baseline, ${what.toLowerCase()}`],

@@ -5,7 +5,11 @@ import {
   historyName,
   initialOf,
   isAsked,
+  newFeed,
   newLight,
+  newPanel,
+  newPiece,
+  newPlayback,
   newProject,
   openDocument,
   parameterAt,
@@ -28,6 +32,19 @@ const FINISHES = [
 function project(): Project {
   const p = newProject('Ostrel', 'OSTREL', structuredClone(FINISHES));
   p.looks[0].rig = [newLight('area', 'Key'), newLight('spot', 'Rim'), newLight('directional', 'Low sun')];
+  // with moving pictures wherever there may be some
+  const moving = () => ({
+    source: 'asset' as const,
+    id: 'a'.repeat(64),
+    name: 'lamps.webm',
+    plays: newPlayback(48, 24),
+  });
+  const spot = p.looks[0].rig[1];
+  if (spot.kind === 'spot') spot.pattern = moving();
+  p.looks[0].surround.plays = newPlayback(48, 24);
+  p.looks[0].surround.panels.push(newPanel('Window', { picture: moving() }));
+  p.pieces.push(newPiece('plate', { picture: moving() }), newPiece('model'));
+  p.finishes[0].feeds.push({ ...newFeed('f', 'base_color', [1, 1, 1]), picture: moving() });
   return p;
 }
 
@@ -91,6 +108,10 @@ describe('the registry', () => {
       seen.set(place, names);
       expect(names.has(parameter.name), `${address}: ${parameter.name}`).toBe(false);
       names.add(parameter.name);
+      expect(parameterAt(p, address), address).not.toBeNull();
+      expect(historyName(p, parameterAt(p, address)!, parameter.default), address).not.toMatch(
+        /undefined|null/,
+      );
       for (const [key] of conditionsOf(parameter))
         expect(
           // what a thing is stands beside its parameters
