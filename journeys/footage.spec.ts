@@ -98,7 +98,9 @@ test('numbered pictures in a zip feed a finish, and what is no moving picture is
   const png = (v: number) => encode({ width: 4, height: 4, channels: 3, data: new Uint8Array(48).fill(v) });
   const zip = Buffer.from(zipSync({ 'a1.png': png(250), 'a2.png': png(20), 'a10.png': png(120) }));
   const take = (name: string, buffer: Buffer) =>
-    page.getByLabel('Plate file', { exact: true }).setInputFiles({ name, mimeType: 'application/octet-stream', buffer });
+    page
+      .getByLabel('Plate file', { exact: true })
+      .setInputFiles({ name, mimeType: 'application/octet-stream', buffer });
   await take('blinks.zip', zip);
   const plate = desk(page).getByRole('group', { name: 'blinks.zip', exact: true });
   await expect(plate.getByText('3 frames, 25 a second, 0.12 s')).toBeVisible();

@@ -22,7 +22,9 @@ import { useTrial } from '../state/trial.ts';
 import type { Draft } from './draft.ts';
 import type { Picked } from './pick.ts';
 import { gainsOf, isBalanced, sourcesOf, useBalance, useLightChart } from '../state/light.ts';
+import { flipAt, useFlip } from '../state/flip.ts';
 import { useShown } from '../state/shown.ts';
+import { useTime } from '../state/time.ts';
 
 /** Time without a change after which tracing starts, milliseconds. */
 const REST = 60;
@@ -113,6 +115,14 @@ export class Engine {
         if (now.clean !== before.clean) void this.setClean(now.clean);
       }),
     );
+    this.unsubscribe.push(
+      useTime.subscribe((now, before) => before.playing && !now.playing && this.update()),
+      useFlip.subscribe((now, before) => {
+        if (now.on === before.on) return;
+        this.pool.callOff();
+        this.settle();
+      }),
+    );
     this.unsubscribe.push(useBalance.subscribe(() => void this.weigh()));
     cells.whenWanted(() => this.settle(false));
     void this.pool.setClean(useChoice.getState().clean);
@@ -137,6 +147,8 @@ export class Engine {
 
   private update(): void {
     if (!useStudio.getState().project) return;
+    // the flip-book shows what is played, and the draft waits
+    if (useTime.getState().playing && flipAt(useStudio.getState().frame)) return;
     const project = drawnNow();
     const look = lookOf(project, useChoice.getState().lookId);
     const shot = shotOf(project);
@@ -356,7 +368,7 @@ export class Engine {
     if (state === 'failed' || !scene || this.wanted || this.asking || !this.camera || this.size.width === 0)
       return;
     const { mode, samples } = useChoice.getState();
-    if (mode === 'draft') {
+    if (mode === 'draft' || useFlip.getState().on) {
       this.pool.callOff();
       useShown.setState({ state: 'idle' });
       await this.traceCells(CELL_FIRST);

@@ -10,6 +10,7 @@ import { PICTURE } from './drop.ts';
 import { Draft, type FrameRect } from '../engine/draft.ts';
 import { Engine, setEngine } from '../engine/engine.ts';
 import { EdgeMarks } from './EdgeMarks.tsx';
+import { FlipCanvas } from './FlipCanvas.tsx';
 import { Guides } from './Guides.tsx';
 import { useHands } from './hands.ts';
 import { HoverMark } from './HoverMark.tsx';
@@ -19,6 +20,7 @@ import { RowMark } from './RowMark.tsx';
 import { SetMarks } from './SetMarks.tsx';
 import { WishPaint } from './WishPaint.tsx';
 import { Status } from './Status.tsx';
+import { useFlip } from '../state/flip.ts';
 import { useShown } from '../state/shown.ts';
 
 /** Room round the frame, pixels. */
@@ -87,7 +89,8 @@ export function Stage() {
   useHands(stage, parts?.draft ?? null);
   useHoverOnStage(stage, parts?.draft ?? null, step === 'finish');
 
-  const showTraced = mode === 'traced' && fresh;
+  const flips = useFlip((f) => f.on) && step === 'frame';
+  const showTraced = mode === 'traced' && fresh && !flips;
   const place = { left: frame.x, top: frame.y, width: frame.width, height: frame.height };
   /** Where the picture is open it is hatched, less than what waits for a finish. */
   const open = { ...place, '--hatch': '6%' } as React.CSSProperties;
@@ -118,6 +121,7 @@ export function Stage() {
           transition: showTraced ? 'opacity 180ms' : 'opacity 60ms',
         }}
       />
+      {step === 'frame' && <FlipCanvas place={open} />}
       <div
         className="pointer-events-none absolute overflow-visible border border-base-content/40"
         style={{

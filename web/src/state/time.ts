@@ -4,6 +4,7 @@ import type { Shot } from '@wemlox/core/document';
 import type { KeyRef } from '@wemlox/core/edits';
 import { framesOf } from '@wemlox/core/motion/span';
 import { useChoice } from './choice.ts';
+import { flipEnds, useFlip } from './flip.ts';
 import { goToFrame, shotOf, useStudio } from './studio.ts';
 
 interface Time {
@@ -40,22 +41,29 @@ export const SAME_TIME = 5e-4;
 
 let due = 0;
 
+/** Pictures that are played: those of the flip-book where it is open. */
+const played = (shot: Shot) => (useFlip.getState().on ? flipEnds() : { first: 0, last: framesOf(shot) - 1 });
+
 /** Plays the shot in real time from the picture looked at, leaving out what cannot be drawn in time. */
 export function play(): void {
   if (useTime.getState().playing) return;
   useTime.setState({ playing: true });
   const shot = shotOf(useStudio.getState().project);
-  const first = useStudio.getState().frame >= framesOf(shot) - 1 ? 0 : Math.floor(useStudio.getState().frame);
+  const { first: from, last } = played(shot);
+  const { frame } = useStudio.getState();
+  const first = frame >= last || frame < from ? from : Math.floor(frame);
   const began = performance.now();
   const tick = () => {
     const now = shotOf(useStudio.getState().project);
-    const [n, gone] = [framesOf(now), first + Math.floor(((performance.now() - began) / 1000) * now.rate)];
+    const ends = played(now);
+    const n = ends.last - ends.first + 1;
+    const gone = first - ends.first + Math.floor(((performance.now() - began) / 1000) * now.rate);
     if (!now.loops && gone >= n) {
-      goToFrame(n - 1);
+      goToFrame(ends.last);
       stop();
       return;
     }
-    goToFrame(gone % n);
+    goToFrame(ends.first + (gone % n));
     due = requestAnimationFrame(tick);
   };
   due = requestAnimationFrame(tick);

@@ -3,6 +3,7 @@ import { ticks } from 'd3';
 import { useRef } from 'react';
 import type { Shot } from '@wemlox/core/document';
 import { framesOf } from '@wemlox/core/motion/span';
+import { FlipStrip } from './FlipTools.tsx';
 import { goToFrame, useStudio } from '../../state/studio.ts';
 import { stepFrames, stop } from '../../state/time.ts';
 
@@ -57,6 +58,7 @@ export function Ruler({ shot, names }: { shot: Shot; names: number }) {
             {Number(s.toFixed(2))}
           </span>
         ))}
+        <FlipStrip frames={n} />
       </div>
     </div>
   );

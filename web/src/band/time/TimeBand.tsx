@@ -6,6 +6,7 @@ import { framesOf, lengthOf } from '@wemlox/core/motion/span';
 import { secondsText, typedFrame } from '../../desk/typedFrame.ts';
 import { goToFrame, useStudio } from '../../state/studio.ts';
 import { stop, takeKeys, togglePlay, useFrame, useShot, useTime } from '../../state/time.ts';
+import { FlipTools } from './FlipTools.tsx';
 import { KeyTools } from './KeyTools.tsx';
 import { MotionAdvice } from './MotionAdvice.tsx';
 import { MotionRow, ROW_HEIGHT } from './MotionRow.tsx';
@@ -107,6 +108,7 @@ export function TimeBand() {
           {playing ? <Pause size={13} /> : <Play size={13} />}
         </button>
         <FrameField />
+        <FlipTools />
         <KeyTools />
         <span className="grow" />
         <MotionAdvice />

@@ -1,0 +1,74 @@
+/** The flip-book: it fills itself in while the hands rest, and makes anew only what a change touches. */
+import { expect, test, type Page } from '@playwright/test';
+import { number, traced } from './hands.ts';
+import { OwnStudio } from './server.ts';
+
+let studio: OwnStudio;
+test.beforeAll(async () => {
+  studio = await OwnStudio.open();
+});
+test.afterAll(() => studio.end());
+
+const desk = (page: Page) => page.getByRole('complementary', { name: 'Desk' });
+const band = (page: Page) => page.getByTestId('time');
+const made = async (page: Page) =>
+  Number(/^(\d+) of/.exec(await band(page).getByTestId('flip-status').innerText())?.[1]);
+
+async function at(page: Page, frame: string): Promise<void> {
+  const field = band(page).getByLabel('Picture of the shot');
+  await field.fill(frame);
+  await field.press('Enter');
+}
+
+test('fills itself in between its ends, plays, and makes anew only what a key touches', async ({ page }) => {
+  await page.goto(`${studio.url}/p/cabin-keys/brushed-steel/frame`);
+  await traced(page, 1);
+  await number(desk(page), 'Length', '1');
+  await number(desk(page), 'Rate', '12');
+  // one key: it is still before it, and moves behind it
+  await at(page, '8');
+  const peg = desk(page)
+    .getByRole('button', { name: /^Focal length over time/ })
+    .first();
+  await peg.click();
+  await page.getByRole('menuitem', { name: 'Key here' }).click();
+  await at(page, '11');
+  await number(desk(page), 'Focal length', '70');
+
+  await at(page, '4');
+  await band(page).getByRole('button', { name: 'Flip-book' }).click();
+  await band(page).getByRole('button', { name: 'Begin the flip-book here' }).click();
+  await expect(band(page).getByTestId('flip-status')).toContainText('of 8');
+  await expect.poll(() => made(page), { timeout: 120_000 }).toBe(8);
+  await expect(page.getByTestId('flip')).toBeVisible();
+  // before the key all are one picture, and it was made once
+  await at(page, '6');
+  await expect(page.getByTestId('flip')).toBeVisible();
+  await at(page, '1');
+  await expect(page.getByTestId('flip')).toBeHidden();
+
+  // what is changed at the end leaves what lies before
+  await at(page, '11');
+  await number(desk(page), 'Focal length', '90');
+  await expect.poll(() => made(page), { timeout: 30_000 }).toBeLessThan(8);
+  expect(await made(page)).toBeGreaterThanOrEqual(5);
+  await expect.poll(() => made(page), { timeout: 120_000 }).toBe(8);
+
+  // it is played from the beginning of the flip-book on
+  await band(page).getByRole('button', { name: 'Play' }).click();
+  const seen = new Set<number>();
+  await expect
+    .poll(
+      async () => seen.add(Number(await band(page).getByLabel('Picture of the shot').inputValue())).size,
+      {
+        timeout: 30_000,
+      },
+    )
+    .toBeGreaterThan(3);
+  await band(page).getByRole('button', { name: 'Stop' }).click();
+  expect(Math.min(...[...seen])).toBeGreaterThanOrEqual(4);
+
+  await band(page).getByRole('button', { name: 'Flip-book' }).first().click();
+  await traced(page, 1);
+  await expect(page.getByTestId('flip')).toHaveCount(0);
+});

@@ -1,0 +1,220 @@
+/**
+ * Fills the flip-book: makes and traces the pictures of the shot one by one, in workers of its own, coarse to fine and
+ * spread over the shot, while the hands rest. Pictures are kept by all that they depend on.
+ */
+import { aspectOf, type Project } from '@wemlox/core/document';
+import { framesOf } from '@wemlox/core/motion/span';
+import { shownAt } from '@wemlox/core/motion/shown';
+import { useChoice } from '../state/choice.ts';
+import { flipEnds, useFlip, type FlipPicture } from '../state/flip.ts';
+import { lookOf, shotOf, useStudio } from '../state/studio.ts';
+import { useTime } from '../state/time.ts';
+import type { Answered, SceneReply, SceneRequest } from '../workers/messages.ts';
+import { TracePool } from './tracePool.ts';
+
+/** Longer side of its pictures, pixels. */
+const SIDE = 320;
+/** Samples of a picture at first, and once all have that. */
+const LEVELS = [4, 32];
+/** Time without a hand after which it goes on, ms. */
+const REST = 500;
+/** Most pictures that are kept: some 230 kB each. */
+export const MOST_FLIPPED = 1000;
+const SEED = 1;
+
+const delay = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+
+/** Names all that a picture of a shot depends on. */
+async function keyOf(shown: Project, lookId: string, shotId: string): Promise<string> {
+  const look = { ...lookOf(shown, lookId), name: '' };
+  const shot = shown.shots.find((s) => s.id === shotId)!;
+  const { camera, bounces, scattered, mirrored, through } = shot;
+  const text = JSON.stringify([
+    shown.blocks,
+    shown.finishes,
+    shown.pieces,
+    look,
+    camera,
+    aspectOf(shot),
+    [bounces, scattered, mirrored, through],
+  ]);
+  const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', new TextEncoder().encode(text)));
+  return [...digest.subarray(0, 12)].map((b) => b.toString(16).padStart(2, '0')).join('');
+}
+
+/** Numbers from first to last, spread: each half of what is left between two comes after both. */
+export function spread(first: number, last: number): number[] {
+  const out: number[] = [];
+  const seen = new Set<number>();
+  const count = last - first + 1;
+  let step = 1;
+  while (step < count) step *= 2;
+  for (; step >= 1; step /= 2)
+    for (let f = first; f <= last; f += step)
+      if (!seen.has(f)) {
+        seen.add(f);
+        out.push(f);
+      }
+  return out;
+}
+
+export class FlipBook {
+  private readonly pool: TracePool;
+  private readonly worker: Worker;
+  /** Keys of the pictures of one document, look and shot. */
+  private keys: { of: readonly unknown[]; known: Map<number, string> } = { of: [], known: new Map() };
+  private ended = false;
+  private touched = performance.now();
+  private seq = 0;
+  private heard: ((reply: SceneReply) => void) | null = null;
+  private readonly unsubscribe: (() => void)[] = [];
+
+  constructor(lanes: number) {
+    const failed = (failure: string) => useFlip.setState({ failure });
+    this.pool = new TracePool(lanes, failed);
+    this.worker = new Worker(new URL('../workers/scene.worker.ts', import.meta.url), {
+      type: 'module',
+      name: String(lanes),
+    });
+    this.worker.onmessage = ({ data }: MessageEvent<SceneReply | Answered>) => {
+      if (!('number' in data)) this.heard?.(data);
+    };
+    this.worker.onerror = (event) => failed(event.message || 'the scene worker stopped');
+    const touch = () => this.touch();
+    for (const event of ['pointerdown', 'pointermove', 'keydown', 'wheel'] as const) {
+      window.addEventListener(event, touch, { passive: true });
+      this.unsubscribe.push(() => window.removeEventListener(event, touch));
+    }
+    this.unsubscribe.push(
+      useStudio.subscribe((now, before) => now.project !== before.project && this.touch()),
+    );
+    void this.run();
+  }
+
+  /** Hands are at work: what is traced is left for later. */
+  private touch(): void {
+    this.touched = performance.now();
+    this.pool.callOff();
+  }
+
+  private async run(): Promise<void> {
+    while (!this.ended) {
+      const playing = useTime.getState().playing;
+      if (playing || performance.now() - this.touched < REST) {
+        await delay(100);
+        continue;
+      }
+      try {
+        await this.next();
+      } catch (error) {
+        useFlip.setState({ failure: error instanceof Error ? error.message : String(error) });
+        await delay(2000);
+      }
+    }
+  }
+
+  /** Makes the picture that is wanted most. */
+  private async next(): Promise<void> {
+    const { project } = useStudio.getState();
+    const look = lookOf(project, useChoice.getState().lookId).id;
+    const shot = shotOf(project);
+    const { first, last } = flipEnds();
+    const order = spread(first, Math.min(last, first + MOST_FLIPPED - 1));
+    const isCurrent = () =>
+      !this.ended &&
+      useStudio.getState().project === project &&
+      lookOf(project, useChoice.getState().lookId).id === look &&
+      shotOf(project).id === shot.id;
+    for (const samples of LEVELS)
+      for (const frame of order) {
+        const key = await this.keyAt(project, look, shot.id, frame);
+        if (!isCurrent()) return;
+        const known = useFlip.getState().pictures.get(frame);
+        if (known?.key === key && known.samples >= samples) continue;
+        // what was made for another picture is as good where it is alike
+        const alike = [...useFlip.getState().pictures.values()].find(
+          (p) => p.key === key && p.samples >= samples,
+        );
+        if (alike) {
+          this.keep(frame, alike);
+          continue;
+        }
+        if (known && known.key !== key) this.drop(frame);
+        const began = performance.now();
+        const image = await this.traced(shownAt(project, look, shot.id, frame), look, shot.id, samples);
+        if (!image || !isCurrent()) return;
+        this.keep(frame, { key, samples, image });
+        useFlip.setState({ pace: 60_000 / (performance.now() - began), failure: null });
+        return;
+      }
+    this.forgetBeyond(framesOf(shot));
+    await delay(300);
+  }
+
+  private async keyAt(project: Project, look: string, shot: string, frame: number): Promise<string> {
+    const of = [project, look, shot];
+    if (this.keys.of.some((v, i) => v !== of[i]) || this.keys.of.length === 0)
+      this.keys = { of, known: new Map() };
+    const { known } = this.keys;
+    let key = known.get(frame);
+    if (key === undefined) {
+      key = await keyOf(shownAt(project, look, shot, frame), look, shot);
+      known.set(frame, key);
+    }
+    return key;
+  }
+
+  private keep(frame: number, picture: FlipPicture): void {
+    useFlip.setState(({ pictures }) => ({ pictures: new Map(pictures).set(frame, picture) }));
+  }
+
+  private drop(frame: number): void {
+    useFlip.setState(({ pictures }) => {
+      const left = new Map(pictures);
+      left.delete(frame);
+      return { pictures: left };
+    });
+  }
+
+  /** Lets go of what a shot that was made shorter no longer has. */
+  private forgetBeyond(frames: number): void {
+    for (const frame of useFlip.getState().pictures.keys()) if (frame >= frames) this.drop(frame);
+  }
+
+  /** A picture of the document as it is shown; null when it was called off. */
+  private async traced(
+    project: Project,
+    look: string,
+    shotId: string,
+    samples: number,
+  ): Promise<ImageData | null> {
+    const shot = project.shots.find((s) => s.id === shotId)!;
+    const aspect = aspectOf(shot);
+    const [width, height] = [SIDE * Math.min(1, aspect), SIDE / Math.max(1, aspect)].map((v) =>
+      Math.max(1, Math.round(v)),
+    );
+    const request: SceneRequest = { seq: ++this.seq, project, look, shot: shotId, width, trial: [] };
+    const reply = await new Promise<SceneReply>((resolve) => {
+      this.heard = (heard) => heard.seq === request.seq && resolve(heard);
+      this.worker.postMessage(request);
+    });
+    if ('failed' in reply) throw new Error(reply.failed);
+    await this.pool.takeScene(reply.prepared, reply.rays);
+    this.pool.setGrade(lookOf(project, look).grade);
+    let image: ImageData | null = null;
+    const whole = await this.pool.trace(
+      { camera: shot.camera, size: { width, height }, samples, seed: SEED },
+      ({ pixels, size }) => {
+        if (pixels) image = new ImageData(pixels.slice(), size.width, size.height);
+      },
+    );
+    return whole ? image : null;
+  }
+
+  end(): void {
+    this.ended = true;
+    for (const off of this.unsubscribe) off();
+    this.pool.end();
+    this.worker.terminate();
+  }
+}

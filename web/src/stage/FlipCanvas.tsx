@@ -1,0 +1,34 @@
+/** The flip-book on the stage: its picture of the time looked at, where there is one. */
+import { useEffect, useRef } from 'react';
+import { FlipBook } from '../engine/flipBook.ts';
+import { useFlip } from '../state/flip.ts';
+import { useFrame } from '../state/time.ts';
+
+export function FlipCanvas({ place }: { place: React.CSSProperties }) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const on = useFlip((f) => f.on);
+  const frame = useFrame();
+  const picture = useFlip((f) => (f.on ? f.pictures.get(frame) : undefined));
+  useEffect(() => {
+    if (!on) return;
+    const book = new FlipBook(Math.max(1, Math.min(16, navigator.hardwareConcurrency || 2)));
+    return () => book.end();
+  }, [on]);
+  useEffect(() => {
+    const { current } = canvas;
+    if (!current || !picture) return;
+    const { width, height } = picture.image;
+    if (current.width !== width || current.height !== height) Object.assign(current, { width, height });
+    current.getContext('2d')!.putImageData(picture.image, 0, 0);
+  }, [picture]);
+  if (!on) return null;
+  return (
+    <canvas
+      ref={canvas}
+      className="hatched pointer-events-none absolute bg-base-200"
+      style={{ ...place, visibility: picture ? 'visible' : 'hidden' }}
+      data-testid="flip"
+      data-samples={picture?.samples ?? 0}
+    />
+  );
+}

@@ -1,0 +1,63 @@
+/** The flip-book: traced pictures of the shot, small, that fill in while the hands rest. Not part of the document. */
+import { create } from 'zustand';
+import { framesOf } from '@wemlox/core/motion/span';
+import { shotOf, useStudio } from './studio.ts';
+
+/** A picture of the flip-book. */
+export interface FlipPicture {
+  /** Of all it depends on. */
+  key: string;
+  samples: number;
+  image: ImageData;
+}
+
+interface Flip {
+  on: boolean;
+  /** First and last picture that are made and played, by shot; all of it where there are none. */
+  ends: Readonly<Record<string, { first: number; last: number }>>;
+  /** By the number of the picture, of the shot in use. */
+  pictures: ReadonlyMap<number, FlipPicture>;
+  /** Pictures a minute that were made last; null before. */
+  pace: number | null;
+  /** Why it does not go on. */
+  failure: string | null;
+}
+
+export const useFlip = create<Flip>()(() => ({
+  on: false,
+  ends: {},
+  pictures: new Map(),
+  pace: null,
+  failure: null,
+}));
+
+/** First and last picture of the shot in use that are made and played. */
+export function flipEnds(): { first: number; last: number } {
+  const shot = shotOf(useStudio.getState().project);
+  const end = framesOf(shot) - 1;
+  const { first = 0, last = end } = useFlip.getState().ends[shot.id] ?? {};
+  return { first: Math.min(first, end), last: Math.min(Math.max(first, last), end) };
+}
+
+/** Has the flip-book begin or end at a picture. */
+export function setFlipEnd(which: 'first' | 'last', frame: number): void {
+  const { id } = shotOf(useStudio.getState().project);
+  const { first, last } = flipEnds();
+  const to =
+    which === 'first'
+      ? { first: frame, last: Math.max(frame, last) }
+      : { first: Math.min(first, frame), last: frame };
+  useFlip.setState(({ ends }) => ({ ends: { ...ends, [id]: to } }));
+}
+
+/** Has it run over the whole shot again. */
+export function clearFlipEnds(): void {
+  const { id } = shotOf(useStudio.getState().project);
+  useFlip.setState(({ ends }) => ({
+    ends: Object.fromEntries(Object.entries(ends).filter(([of]) => of !== id)),
+  }));
+}
+
+/** The picture of the flip-book that stands for the time looked at; null while there is none. */
+export const flipAt = (frame: number): FlipPicture | null =>
+  useFlip.getState().on ? (useFlip.getState().pictures.get(Math.floor(frame)) ?? null) : null;
