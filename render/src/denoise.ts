@@ -5,6 +5,8 @@ import { Worker } from 'node:worker_threads';
 import { DenoiseMemory, denoiseJob, type DenoiseJob } from '@wemlox/core/picture/denoise/denoise';
 import { readWeights } from '@wemlox/core/picture/denoise/weights';
 import type { LinearPicture } from '@wemlox/core/picture/files';
+import { whollyCaught } from '@wemlox/core/trace/catching';
+import type { Film } from '@wemlox/core/trace/film';
 import { kernelMemory } from '@wemlox/core/trace/kernel';
 import { kernelBytes } from './threads.ts';
 
@@ -16,6 +18,28 @@ export interface DenoiseStart {
   memory: WebAssembly.Memory;
   thread: number;
   job: DenoiseJob;
+}
+
+/**
+ * Takes the noise out of shadows that were caught: they are opacity, which the picture's own cleaning leaves as it is.
+ * Edges of what stands before them stay as sharp as they were.
+ * @param data the picture, r g b a, whose alpha is cleaned in place
+ */
+export async function cleanShadows(
+  film: Film,
+  samples: number,
+  data: Float32Array,
+  amount: number,
+  threads?: number,
+): Promise<void> {
+  if (film.catchAt === 0 || amount === 0) return;
+  const { width, height } = film;
+  const shade = new Float32Array(data.length);
+  for (let i = 0; i < data.length; i += 4) shade.set([data[i + 3], data[i + 3], data[i + 3], 1], i);
+  const clean = await denoised({ width, height, data: shade }, amount, threads);
+  whollyCaught(film, samples).forEach((caught, p) => {
+    if (caught) data[p * 4 + 3] = Math.min(1, Math.max(0, clean.data[p * 4]));
+  });
 }
 
 /**

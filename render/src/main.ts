@@ -21,7 +21,7 @@ import { developed, filmLayers } from '@wemlox/core/trace/developing';
 import type { Film } from '@wemlox/core/trace/film';
 import { lossToTell, meanSamples, noiseOf } from '@wemlox/core/trace/noise';
 import type { Eye } from '@wemlox/core/trace/eye';
-import { denoised } from './denoise.ts';
+import { cleanShadows, denoised } from './denoise.ts';
 import { readGlb } from './glb.ts';
 import { hasAlpha } from '@wemlox/wire';
 import { bindPictures } from './motionPicture.ts';
@@ -184,6 +184,7 @@ async function renderOne(
   });
   const raw = { width, height, data: developed(traced.film, traced.samples) };
   const picture = order.denoise > 0 ? await denoised(raw, order.denoise, order.threads) : raw;
+  await cleanShadows(traced.film, traced.samples, picture.data, order.denoise, order.threads);
   // colour is alpha-associated: what has no alpha is laid over black
   if (order.moving && !hasAlpha(order.moving))
     for (let i = 3; i < picture.data.length; i += 4) picture.data[i] = 1;

@@ -27,7 +27,7 @@ import { ENDINGS, frameName, hasAlpha, isMoving, type PressJob } from '@wemlox/w
 import { openDocument, type Grade } from '@wemlox/core/document';
 import { shownAt } from '@wemlox/core/motion/shown';
 import { momentsOf } from '@wemlox/core/motion/shutter';
-import { denoised } from './denoise.ts';
+import { cleanShadows, denoised } from './denoise.ts';
 import { bindPictures } from './motionPicture.ts';
 import { diskSources } from './sources.ts';
 import { traceScene } from './threads.ts';
@@ -74,6 +74,7 @@ async function encodePress(
   const raw = developed(film, samples);
   const { data } =
     job.denoise > 0 ? await denoised({ width, height, data: raw }, job.denoise, threads) : { data: raw };
+  await cleanShadows(film, samples, data, job.denoise, threads);
   // colour is alpha-associated: full alpha lays it over black
   if (!job.alpha || !hasAlpha(job.format)) for (let i = 3; i < data.length; i += 4) data[i] = 1;
   const picture: LinearPicture = { width, height, data };

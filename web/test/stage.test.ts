@@ -7,6 +7,7 @@ import {
   newFeed,
   newLight,
   newLook,
+  newPiece,
   newGrade,
   newShot,
   plainSurface,
@@ -274,25 +275,32 @@ describe('a finish in the draft', () => {
       feeds,
     });
     const plain = newLook('Plain');
+    const shot = newShot();
+    const nearly = (finishes: Parameters<typeof onlyNearly>[0], look: Parameters<typeof onlyNearly>[1]) =>
+      onlyNearly(finishes, look, shot, [newPiece('floor')]);
     const glass = finish({ transmission_weight: 1 });
-    expect(onlyNearly([finish({})], plain)).toEqual([]);
-    expect(onlyNearly([glass], plain)).toEqual(['glass']);
-    expect(onlyNearly([finish({ transmission_weight: 1, geometry_thin_walled: true })], plain)).toEqual([]);
+    expect(nearly([finish({})], plain)).toEqual([]);
+    expect(nearly([glass], plain)).toEqual(['glass']);
+    expect(nearly([finish({ transmission_weight: 1, geometry_thin_walled: true })], plain)).toEqual([]);
     const near = { ...newFeed('a', 'base_color', [1, 1, 1]), source: 'near' as const };
-    expect(onlyNearly([finish({ subsurface_weight: 1 }, [near]), glass], plain)).toEqual([
+    expect(nearly([finish({ subsurface_weight: 1 }, [near]), glass], plain)).toEqual([
       'glass',
       'bodies',
       'distances',
     ]);
     const lit = (light: Parameters<typeof newLight>) => ({ ...plain, rig: [newLight(...light)] });
     for (const kind of ['area', 'spot', 'point', 'directional'] as const)
-      expect(onlyNearly([], lit([kind, 'Lamp']))).toEqual([]);
-    expect(onlyNearly([], lit(['card', 'Card']))).toEqual(['lights']);
-    expect(onlyNearly([], lit(['point', 'Bulb', { radius: 0.02 }]))).toEqual(['lights']);
-    expect(onlyNearly([], lit(['area', 'Lamp', { mirrored: false }]))).toEqual(['lights']);
-    expect(onlyNearly([], lit(['area', 'Lamp', { mirrored: false, on: false }]))).toEqual([]);
-    expect(onlyNearly([], { ...plain, surround: { ...plain.surround, mirrored: false } })).toEqual([
-      'lights',
+      expect(nearly([], lit([kind, 'Lamp']))).toEqual([]);
+    expect(nearly([], lit(['card', 'Card']))).toEqual(['lights']);
+    expect(nearly([], lit(['point', 'Bulb', { radius: 0.02 }]))).toEqual(['lights']);
+    expect(nearly([], lit(['area', 'Lamp', { mirrored: false }]))).toEqual(['lights']);
+    expect(nearly([], lit(['area', 'Lamp', { mirrored: false, on: false }]))).toEqual([]);
+    expect(nearly([], { ...plain, surround: { ...plain.surround, mirrored: false } })).toEqual(['lights']);
+    const blurred = { ...shot, motion_blur: true, camera: newCamera({ blurs: true }) };
+    expect(onlyNearly([], plain, blurred, [newPiece('floor', { catches: true })])).toEqual([
+      'depth',
+      'motion',
+      'shadows',
     ]);
   });
 });

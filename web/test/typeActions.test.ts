@@ -120,10 +120,7 @@ describe('standing', () => {
     expect(before.pieces.some((p) => p.kind === 'wall')).toBe(false);
     actions.standOffWall(block.id, 0.1);
     expect(now()).toBe(before);
-    actions.change(
-      'Wall',
-      (p) => void p.pieces.push(newPiece('wall', { id: 'w', at: -0.7 })),
-    );
+    actions.change('Wall', (p) => void p.pieces.push(newPiece('wall', { id: 'w', at: -0.7 })));
     actions.changeBlock(block.id, 'Turn', (b) => void (b.place.turn = 0.5));
     actions.standOffWall(block.id, 0.1);
     expect(fresh().place.position[2] - 0.03).toBeCloseTo(-0.6, 12);

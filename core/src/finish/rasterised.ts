@@ -1,8 +1,8 @@
 /** What a rasteriser can only come near: it has one surface a pixel, nothing beyond it, and lights without a size. */
-import type { Finish, Look, Surface } from '../document/index.ts';
+import type { Finish, Look, Piece, Shot, Surface } from '../document/index.ts';
 
 /** What is only come near, in the order it is told. */
-export const NEARLY = ['glass', 'bodies', 'distances', 'lights'] as const;
+export const NEARLY = ['glass', 'bodies', 'distances', 'lights', 'depth', 'motion', 'shadows'] as const;
 export type Nearly = (typeof NEARLY)[number];
 
 const isGlass = (s: Surface) => s.transmission_weight > 0 && s.base_metalness < 1 && !s.geometry_thin_walled;
@@ -24,10 +24,12 @@ function isPlain(light: Look['rig'][number]): boolean {
   return light.kind === 'directional' && light.size === 0;
 }
 
-/** What of some finishes, and of a look's light, the draft only comes near. */
+/** What of some finishes, of a look's light and of a shot's stage the draft only comes near. */
 export function onlyNearly(
   finishes: readonly Pick<Finish, 'surface' | 'coats' | 'feeds'>[],
   { rig, surround }: Pick<Look, 'rig' | 'surround'>,
+  { camera, motion_blur }: Pick<Shot, 'camera' | 'motion_blur'>,
+  pieces: readonly Pick<Piece, 'on' | 'catches'>[],
 ): Nearly[] {
   const surfaces = finishes.flatMap((f) => [f.surface, ...f.coats.filter((c) => c.on).map((c) => c.surface)]);
   const feeds = finishes.flatMap((f) => [...f.feeds, ...f.coats.filter((c) => c.on).flatMap((c) => c.feeds)]);
@@ -36,6 +38,9 @@ export function onlyNearly(
     bodies: surfaces.some(isBody),
     distances: feeds.some((f) => f.source === 'near'),
     lights: !reachesAll(surround) || rig.some((l) => l.on && !isPlain(l)),
+    depth: camera.blurs && camera.view === 'perspective',
+    motion: motion_blur,
+    shadows: pieces.some((p) => p.on && p.catches),
   };
   return NEARLY.filter((n) => met[n]);
 }

@@ -38,7 +38,8 @@ function outlineOf(width: number, depth: number, radius: number): OutlinePoint[]
 /** A slab whose top is at y = 0, about the origin. Lengths in metres. */
 export function tableTriangles(width: number, depth: number, thickness: number, radius: number): Triangles {
   const edge = Math.min(EDGE, thickness * EDGE_SHARE, width / 4, depth / 4);
-  const outline = outlineOf(width, depth, Math.max(radius, edge));
+  // corners are rounder than edges, so that none comes to a point
+  const outline = outlineOf(width, depth, Math.max(radius, 2 * edge));
   const list = new TriangleList();
   /** Down the side: how far in, how deep, and what it faces, out and up. */
   const section: { inset: number; y: number; out: number; up: number }[] = [];

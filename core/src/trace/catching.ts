@@ -39,6 +39,15 @@ export function addBehind(
   for (let c = 0; c < 4; c++) sums[at + c] += left[from + c];
 }
 
+/** Pixels that show nothing but such a surface: 1 for those, 0 for all others. */
+export function whollyCaught(film: Film, samples: number): Uint8Array {
+  const { sums, channels, catchAt, width, height } = film;
+  const out = new Uint8Array(width * height);
+  for (let p = 0; p < out.length; p++)
+    out[p] = sums[p * channels + catchAt + CAUGHT.count] >= samplesAt(film, p, samples) ? 1 : 0;
+  return out;
+}
+
 /**
  * Puts what lies behind such surfaces in their place, dimmed by the shadow on them, and over it what they reflect.
  * @param out the developed picture, r g b a, alpha-associated

@@ -11,7 +11,8 @@ import {
   type Box,
 } from '../../src/stage/camera.ts';
 import { lensRadius, sharpBetween, sharpFor, SHARP, spotOf } from '../../src/stage/lens.ts';
-import { pieceTriangles } from '../../src/stage/pieces.ts';
+import { filling, pieceTransform, pieceTriangles } from '../../src/stage/pieces.ts';
+import { openEdges, volume } from '../../src/solid/soundness.ts';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
 const aCamera = fc
@@ -199,6 +200,94 @@ describe('pieces', () => {
     }
     expect(swept[0].n[1]).toBeCloseTo(1, 6);
     expect(swept.at(-1)!.n[2]).toBeCloseTo(1, 6);
+  });
+
+  it.each([
+    ['table', { width: 1.4, depth: 0.6, thickness: 0.04, radius: 0.1 }, 1.4, 0.04, 0.6],
+    ['table', { width: 0.5, depth: 0.5, thickness: 0.02, radius: 0 }, 0.5, 0.02, 0.5],
+  ] as const)('%s is a closed slab of its size, its top at its height', (kind, sizes, w, h, d) => {
+    const { positions, normals } = triangles({ ...piece(kind, 0.7), ...sizes });
+    expect(openEdges(positions)).toBe(0);
+    // its edges are broken, its corners round
+    const whole = w * h * d;
+    expect(volume(positions)).toBeLessThan(whole);
+    expect(volume(positions)).toBeGreaterThan(whole * 0.95);
+    const ys = [...positions].filter((_, i) => i % 3 === 1);
+    expect(Math.max(...ys)).toBeCloseTo(0.7, 6);
+    expect(Math.min(...ys)).toBeCloseTo(0.7 - h, 6);
+    for (let i = 0; i < positions.length; i += 9) {
+      const at = (k: number) => [...positions.subarray(i + k * 3, i + k * 3 + 3)];
+      const [e, f] = [1, 2].map((k) => at(k).map((v, c) => v - at(0)[c]));
+      const face = [e[1] * f[2] - e[2] * f[1], e[2] * f[0] - e[0] * f[2], e[0] * f[1] - e[1] * f[0]];
+      for (let k = 0; k < 3; k++)
+        expect(dot(face, [...normals.subarray(i + k * 3, i + k * 3 + 3)])).toBeGreaterThan(0);
+    }
+  });
+
+  it('grid has lines of its thickness at its spacing, one in the middle, and never too many', () => {
+    const grid = (more: Partial<Piece>) =>
+      triangles({ ...piece('grid', -1), width: 2, height: 1, spacing: 0.25, thickness: 0.01, ...more });
+    const { positions } = grid({});
+    const xs = new Set<string>();
+    for (let i = 0; i < positions.length; i += 3)
+      if (Math.abs(positions[i + 2] + 0.995) < 1e-4) xs.add(positions[i].toFixed(3));
+    const cx = (box.min[0] + box.max[0]) / 2;
+    for (const line of [-1, -0.25, 0, 0.5, 1])
+      for (const edge of [-0.005, 0.005]) expect(xs).toContain((cx + line + edge).toFixed(3));
+    // eight sides and ends of lines at the most a place
+    expect(grid({ spacing: 0.001 }).positions.length / 9).toBeLessThan(2 * 200 * 8 * 8 + 1);
+  });
+
+  it('niche has a floor under the type, a wall behind it and one at its left, all facing in', () => {
+    const { positions, normals } = triangles({ ...piece('niche', -1), width: 2, height: 1, depth: 1.5 });
+    const facing = new Map<string, number[][]>();
+    for (let i = 0; i < positions.length; i += 3) {
+      const n = normals.subarray(i, i + 3).join();
+      facing.set(n, [...(facing.get(n) ?? []), [...positions.subarray(i, i + 3)]]);
+    }
+    const cx = (box.min[0] + box.max[0]) / 2;
+    expect(facing.get('0,1,0')!.every((p) => Math.abs(p[1] - box.min[1]) < 1e-6)).toBe(true);
+    expect(facing.get('0,0,1')!.every((p) => Math.abs(p[2] + 1) < 1e-6)).toBe(true);
+    expect(facing.get('1,0,0')!.every((p) => Math.abs(p[0] - (cx - 1)) < 1e-6)).toBe(true);
+    expect(facing.size).toBe(3);
+  });
+
+  it('plate that fills the frame is seen to its edges, whatever the camera', () => {
+    const of = (aspect: number) => {
+      fc.assert(
+        fc.property(aCamera, number(-5, -0.1), (camera, at) => {
+          const { width, transform: m } = filling({ at }, camera, 16 / 9, aspect);
+          const sides = [width / 2, width / aspect / 2];
+          const places = [-1, 1].flatMap((x) => [-1, 1].map((y) => [x * sides[0], y * sides[1]]));
+          const seen = places.map(([x, y]) => {
+            const world = [0, 1, 2].map((r) => m[r * 4] * x + m[r * 4 + 1] * y + m[r * 4 + 3]);
+            return inFrame(cameraFrame(camera, 16 / 9), world);
+          });
+          // it touches two sides, and reaches beyond the other two by its shape
+          const [across, up] = [Math.max(1, (aspect * 9) / 16), Math.max(1, 16 / 9 / aspect)];
+          for (const s of seen) {
+            expect(Math.abs(Math.abs(s.across) / across - 1)).toBeLessThan(1e-4);
+            expect(Math.abs(Math.abs(s.up) / up - 1)).toBeLessThan(1e-4);
+          }
+        }),
+        { numRuns: 60 },
+      );
+    };
+    of(16 / 9);
+    of(1);
+    of(3);
+  });
+
+  it('turn about their foot and go where they are moved', () => {
+    const m = pieceTransform({ ...piece('wall', -2), turn: Math.PI / 2, move: [0.5, 0, 0] }, box);
+    const carried = (p: number[]) =>
+      [0, 4, 8].map((r) => m[r] * p[0] + m[r + 1] * p[1] + m[r + 2] * p[2] + m[r + 3]);
+    const cx = (box.min[0] + box.max[0]) / 2;
+    const foot = carried([cx, box.min[1], -2]);
+    [cx + 0.5, box.min[1], -2].forEach((v, i) => expect(foot[i]).toBeCloseTo(v, 6));
+    // what was a metre to the right is a metre behind
+    const right = carried([cx + 1, box.min[1], -2]);
+    [cx + 0.5, box.min[1], -3].forEach((v, i) => expect(right[i]).toBeCloseTo(v, 6));
   });
 
   it('backdrop is measured along as it is long, round the sweep too', () => {

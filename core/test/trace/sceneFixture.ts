@@ -95,7 +95,9 @@ export function sceneOf(
     builder.add(
       solid,
       IDENTITY,
-      type ? { block: `b${i}`, letter: 'l', piece: null } : { block: null, letter: null, piece: `p${i}`, catches, stays },
+      type
+        ? { block: `b${i}`, letter: 'l', piece: null }
+        : { block: null, letter: null, piece: `p${i}`, catches, stays },
       [part],
     );
   });

@@ -138,7 +138,7 @@ export function Stage() {
       {step === 'light' && <RowMark place={place} />}
       {step === 'light' && <WishPaint place={place} />}
       <Compared place={place} />
-      <Status place={place} />
+      <Status place={place} step={step} />
       <Notices />
       {!handles && (
         <button

@@ -10,7 +10,9 @@ import { sunkBlocks } from '@wemlox/core/preflight/sunk';
 import { onlyNearly, type Nearly } from '@wemlox/core/finish/rasterised';
 import { useCatch } from '../state/catching.ts';
 import { useLook } from '../state/chosen.ts';
+import { flipAt, useFlip } from '../state/flip.ts';
 import { useShown } from '../state/shown.ts';
+import { useFrame, useShot } from '../state/time.ts';
 
 interface Place {
   left: number;
@@ -54,43 +56,61 @@ const NEARLY: Record<Nearly, string> = {
   bodies: 'light within bodies',
   distances: 'distances',
   lights: 'what lights reach',
+  depth: 'blur of depth',
+  motion: 'blur of motion',
+  shadows: 'shadows that are kept',
 };
 
 /** Names the draft, and what of the look's finishes it only comes near. */
 function useDraftText(): string {
   const look = useLook();
+  const shot = useShot();
   const { finishes, pieces } = useStudio((s) => s.seen);
   return useMemo(() => {
     const worn = new Set([...look.chart.map((rule) => rule.finish), ...pieces.map((p) => p.finish)]);
     const nearly = onlyNearly(
       finishes.filter((f) => worn.has(f.id)),
       look,
+      shot,
+      pieces,
     ).map((n) => NEARLY[n]);
     return nearly.length > 0 ? `Draft, ${nearly.join(', ')} only nearly` : 'Draft';
-  }, [look, finishes, pieces]);
+  }, [look, finishes, pieces, shot]);
 }
 
-export function Status({ place }: { place: Place }) {
+/** What the flip-book shows of a picture. */
+function flipText(frame: number): string {
+  const picture = flipAt(frame);
+  if (!picture) return `Picture ${frame} is not in the flip-book yet`;
+  const { width, height } = picture.image;
+  return `Flip-book, ${width} × ${height}, ${picture.samples} samples`;
+}
+
+export function Status({ place, step }: { place: Place; step: string | undefined }) {
   const { state, samples, secondsLeft, failure, findings, fresh, loss } = useShown();
   const { mode, samples: goal, handles } = useChoice();
   const grave = findings.filter((f) => f.grave).map(findingText);
   const draft = useDraftText();
   const why = useCatch((c) => c.why);
+  const frame = useFrame();
+  const flips = useFlip((f) => f.on) && step === 'frame';
   if (!handles) return null;
   const text =
     state === 'failed'
       ? failure
-      : mode === 'draft'
-        ? draft
-        : state === 'done'
-          ? `Traced ${samples} samples`
-          : fresh && samples === 0
-            ? 'First look'
-            : fresh
-              ? `Traced ${samples} of ${goal} samples, ${duration(secondsLeft)} left`
-              : state === 'tracing'
-                ? 'Tracing the first sample'
-                : `${draft}, traced when your hands rest`;
+      : flips
+        ? flipText(frame)
+        : mode === 'draft'
+          ? draft
+          : state === 'done'
+            ? `Traced ${samples} samples`
+            : fresh && samples === 0
+              ? 'First look'
+              : fresh
+                ? `Traced ${samples} of ${goal} samples, ${duration(secondsLeft)} left`
+                : state === 'tracing'
+                  ? 'Tracing the first sample'
+                  : `${draft}, traced when your hands rest`;
   return (
     <>
       <div
@@ -98,7 +118,8 @@ export function Status({ place }: { place: Place }) {
         style={{
           left: place.left,
           top: place.top + place.height - 2,
-          width: mode === 'traced' && fresh && state !== 'done' ? (place.width * samples) / goal : 0,
+          width:
+            mode === 'traced' && fresh && state !== 'done' && !flips ? (place.width * samples) / goal : 0,
         }}
       />
       <div
