@@ -1,6 +1,8 @@
 // Takes docs/screenshots anew from the demo of a running studio: npx tsx tools/screenshots.mjs [http://127.0.0.1:4600] [view ...]
 import { chromium } from '@playwright/test';
+import { bollard } from '../core/test/model/bollard.ts';
 import config from '../journeys/playwright.config.ts';
+import { quay } from '../journeys/quay.ts';
 
 const [url = 'http://127.0.0.1:4600', ...only] = process.argv.slice(2);
 const SAMPLES = 33;
@@ -104,6 +106,26 @@ const views = {
       .click();
     await page.waitForTimeout(500);
     await traced();
+  },
+  async stage() {
+    await open('Ostrel', 'Dusk chrome', 'frame');
+    const desk = page.getByRole('complementary', { name: 'Desk' });
+    const file = (name, buffer) => ({ name, mimeType: 'application/octet-stream', buffer });
+    await page.getByLabel('Plate file', { exact: true }).setInputFiles(file('quay.png', quay()));
+    await desk
+      .getByRole('group', { name: 'Floor', exact: true })
+      .getByRole('checkbox', { name: 'Only shadow' })
+      .check();
+    await page.getByLabel('Model file').setInputFiles(file('bollard.glb', Buffer.from(await bollard())));
+    const model = desk.getByRole('group', { name: 'bollard.glb', exact: true });
+    await model.getByText('Place and size').click();
+    const out = model.getByLabel('Out', { exact: true }).first();
+    await out.fill('300');
+    await out.press('Enter');
+    await page.waitForTimeout(1500);
+    await traced();
+    await desk.getByRole('group', { name: 'quay.png', exact: true }).scrollIntoViewIfNeeded();
+    await page.waitForTimeout(300);
   },
   async proof() {
     await open('Tide Bar', 'Open late', 'proof');

@@ -1,4 +1,4 @@
-/** ./wemlox bench [rays|paths|caustics|lights|balance|finishes|trees|scene|motion|type|drawings|truths] [--json FILE] [--dump DIR] */
+/** ./wemlox bench [rays|paths|caustics|lights|balance|finishes|trees|scene|motion|stage|type|drawings|truths] [--json FILE] [--dump DIR] */
 import 'reflect-metadata';
 import { writeFile } from 'node:fs/promises';
 import { parseArgs } from 'node:util';
@@ -12,6 +12,7 @@ import { benchPaths } from './paths.ts';
 import { benchRays } from './rays.ts';
 import { print, type Report } from './report.ts';
 import { benchScene } from './scene.ts';
+import { benchStage } from './stage.ts';
 import { benchTrees } from './trees.ts';
 import { benchTruths } from './truths.ts';
 import { benchType } from './type.ts';
@@ -30,6 +31,7 @@ const BENCHES: Record<string, () => Promise<Report>> = {
   trees: benchTrees,
   scene: benchScene,
   motion: benchMotion,
+  stage: benchStage,
   type: benchType,
   drawings: benchDrawings,
   truths: benchTruths,

@@ -5,7 +5,7 @@ import type { AssetLine, ModelLine } from '@wemlox/wire';
 import { engine } from '../engine/engine.ts';
 import { choose } from '../state/choice.ts';
 import { attempt, notify } from '../state/notices.ts';
-import { useShown } from '../state/shown.ts';
+import { sceneShown } from '../state/shown.ts';
 import { perform, useStudio } from '../state/studio.ts';
 
 /** Room between the word and a model beside it, in widths of the model. */
@@ -31,10 +31,10 @@ export async function glbOf(files: readonly File[]): Promise<File | null> {
 }
 
 /** Stands a model to the right of the word, on its foot, at a size that is of use. */
-export function addModel(asset: AssetLine): void {
+export async function addModel(asset: AssetLine): Promise<void> {
   const facts = modelFacts(asset);
   if (!facts) return;
-  const box = useShown.getState().scene?.typeBox ?? { min: [0, 0, 0], max: [1, 1, 1] };
+  const { typeBox: box } = await sceneShown();
   const height = box.max[1] - box.min[1];
   const [width, own] = facts.sides;
   const [low, high] = PLAUSIBLE.map((share) => share * height);

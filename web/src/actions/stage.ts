@@ -6,7 +6,7 @@ import { stands } from '@wemlox/core/stage/pieces';
 import { cameraFrame, fitted, frontView, inFrame } from '@wemlox/core/stage/camera';
 import { choose } from '../state/choice.ts';
 import { useFocusing } from '../state/focusing.ts';
-import { useShown } from '../state/shown.ts';
+import { sceneShown, useShown } from '../state/shown.ts';
 import { goToFrame, perform, shotOf, useStudio } from '../state/studio.ts';
 import { stop, useTime } from '../state/time.ts';
 import { typeSize } from './type.ts';
@@ -52,7 +52,8 @@ export function addPiece(kind: Built): void {
 }
 
 /** Puts a picture behind the type, filling the frame. */
-export function addPlate(picture: PictureRef): void {
+export async function addPlate(picture: PictureRef): Promise<void> {
+  await sceneShown();
   const id = newId();
   if (perform((p) => edits.addPlate(p, picture, behindType('plate'), id))) choose({ piece: id });
 }

@@ -42,3 +42,18 @@ export const useShown = create<View>()(() => ({
 
 /** Whether the type is still being shaped for the first time. */
 export const useShaping = () => useShown((v) => v.scene === null && v.state !== 'failed');
+
+/** The scene on the stage, once there is one: what is fitted to the type waits for it. */
+export const sceneShown = (): Promise<RenderScene> =>
+  new Promise((resolve) => {
+    const { scene } = useShown.getState();
+    if (scene) {
+      resolve(scene);
+      return;
+    }
+    const off = useShown.subscribe(({ scene: made }) => {
+      if (!made) return;
+      off();
+      resolve(made);
+    });
+  });

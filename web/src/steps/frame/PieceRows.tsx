@@ -177,11 +177,11 @@ export function PieceRows() {
   const model = async (all: File[]) => {
     const file = await glbOf(all);
     const asset = file && (await models.take(file));
-    if (asset) addModel(asset);
+    if (asset) await addModel(asset);
   };
   const plate = async (file: File) => {
     const asset = await (isMovingFile(file) ? films : plates).take(file);
-    if (asset) addPlate(refOf(asset));
+    if (asset) await addPlate(refOf(asset));
   };
   return (
     <Section title="Stage">
