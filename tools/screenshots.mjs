@@ -119,9 +119,15 @@ const views = {
     await page.getByLabel('Model file').setInputFiles(file('bollard.glb', Buffer.from(await bollard())));
     const model = desk.getByRole('group', { name: 'bollard.glb', exact: true });
     await model.getByText('Place and size').click();
-    const out = model.getByLabel('Out', { exact: true }).first();
-    await out.fill('300');
-    await out.press('Enter');
+    for (const [label, value] of [
+      ['Size', '0.6'],
+      ['Across', '1760'],
+      ['Out', '300'],
+    ]) {
+      const field = model.getByLabel(label, { exact: true }).first();
+      await field.fill(value);
+      await field.press('Enter');
+    }
     await page.waitForTimeout(1500);
     await traced();
     await desk.getByRole('group', { name: 'quay.png', exact: true }).scrollIntoViewIfNeeded();

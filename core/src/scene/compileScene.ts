@@ -314,8 +314,11 @@ const isMoved = ({ move, turn, tilt, roll }: Piece) =>
 const catching = ({ catches, kind }: Piece) => catches && CATCHING.has(kind);
 const CATCHING: ReadonlySet<Piece['kind']> = new Set(['floor', 'wall', 'backdrop', 'table', 'niche']);
 
-/** What a plate wears: its picture as paint that takes light, or as light by itself. */
-function plateFinish({ picture, lit, stops }: Piece): Finish {
+/** Sides of a plate that fills the frame, in sides of its picture: what blurs at its edges finds it mirrored there. */
+const BEYOND_FRAME = 1.25;
+
+/** What a plate wears: its picture as paint that takes light, or as light by itself. @param sides of it in sides of the picture */
+function plateFinish({ picture, lit, stops }: Piece, sides: number): Finish {
   const gain = pow(2, stops);
   const fed = (parameter: string): Feed[] =>
     picture
@@ -324,7 +327,8 @@ function plateFinish({ picture, lit, stops }: Piece): Finish {
             ...newFeed('plate', parameter, [1, 1, 1]),
             source: 'picture',
             lay: 'block',
-            edges: 'once',
+            zoom: 1 / sides,
+            edges: 'mirror',
             picture,
           },
         ]
@@ -406,12 +410,12 @@ export class SceneCompiler {
     const { picture } = piece;
     const shown = picture && textures.find((t) => t.key === textureKey(picture, 'colour'));
     const aspect = shown ? shown.width / shown.height : 1;
-    const plain = plateFinish(piece);
-    if (piece.stands === 'free') return { solid: this.solids.ofPiece(piece, typeBox, aspect), plain };
+    if (piece.stands === 'free')
+      return { solid: this.solids.ofPiece(piece, typeBox, aspect), plain: plateFinish(piece, 1) };
     const { width, transform } = filling(piece, shot.camera, aspectOf(shot), aspect);
     // about the origin: the camera has it stand where it does
-    const solid = this.solids.ofPiece({ ...piece, at: 0, width }, ORIGIN, aspect);
-    return { solid, place: transform, plain };
+    const solid = this.solids.ofPiece({ ...piece, at: 0, width: width * BEYOND_FRAME }, ORIGIN, aspect);
+    return { solid, place: transform, plain: plateFinish(piece, BEYOND_FRAME) };
   }
 
   /** Compiles one moment of a project under one look. */

@@ -185,3 +185,50 @@ describe('a compiled scene', () => {
     expect(solids[0].letters).toHaveLength(2);
   });
 });
+
+describe('a plate', () => {
+  const plated = async (stands: 'frame' | 'free', lit: boolean) => {
+    const p = project();
+    p.blocks = [];
+    p.pieces = [
+      newPiece('plate', {
+        id: 'plate',
+        at: -1,
+        stands,
+        lit,
+        stops: -1,
+        width: 2,
+        picture: { source: 'painted', id: 'hull-paint', name: 'Hull paint' },
+      }),
+    ];
+    const { scene } = await make(p);
+    return { scene, p, finish: scene.finishes[scene.parts.finish[0]!]! };
+  };
+
+  it('shows its picture by itself at its exposure, or as paint', async () => {
+    const own = await plated('frame', false);
+    // half of display white, as the mean of its picture dims it
+    expect(own.finish.glow.luminance).toBeGreaterThan(0.05);
+    expect(own.finish.glow.luminance).toBeLessThan(0.5);
+    expect(own.finish.recipe).not.toBeNull();
+    expect(own.scene.textures.map((t) => t.key)).toContain('painted:hull-paint:colour');
+    expect(own.scene.things[0]).toMatchObject({ piece: 'plate', stays: true });
+    const paint = await plated('frame', true);
+    expect(paint.finish.glow.luminance).toBe(0);
+  });
+
+  it('stands free at its width, by the shape of its picture, or goes with the camera', async () => {
+    const free = await plated('free', false);
+    const { positions } = free.scene.solids[0]!;
+    const side = (k: number) => {
+      const values = [...positions].filter((_, i) => i % 3 === k);
+      return Math.max(...values) - Math.min(...values);
+    };
+    const { width, height } = free.scene.textures.find((t) => t.key === 'painted:hull-paint:colour')!;
+    expect(side(0)).toBeCloseTo(2, 6);
+    expect(side(1)).toBeCloseTo((2 * height) / width, 6);
+    expect(Math.max(...positions.filter((_, i) => i % 3 === 2))).toBeCloseTo(-1, 6);
+    const { scene } = await plated('frame', false);
+    expect([...scene.placements.now]).not.toEqual([...free.scene.placements.now]);
+  });
+});

@@ -49,7 +49,7 @@ async function modelFacts(bytes: Uint8Array): Promise<ModelLine> {
   const { box, triangles, parts, leftOut } = model;
   return {
     triangles,
-    sides: box.max.map((v, i) => v - box.min[i]),
+    sides: box.max.map((v, i) => v - box.min[i]!),
     parts: parts.slice(0, MOST_PARTS).map((p) => p.name),
     leftOut,
   };
