@@ -7,8 +7,8 @@ import { createHash } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { mkdir, readdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
-import { unzipSync } from 'fflate';
+import { dirname, join } from 'node:path';
+import { Unzip, UnzipInflate } from 'fflate';
 import { FOOTAGE, inWords } from '@wemlox/core/ceilings';
 import { FFMPEG, FFPROBE, needFfmpeg } from './ffmpeg.ts';
 
@@ -26,8 +26,8 @@ export interface FootageFacts {
 }
 
 interface Opened extends FootageFacts {
-  /** Pictures of a zip, in their order; null for films. */
-  pictures: Uint8Array[] | null;
+  /** Files of a zip's pictures, in their order; null for films. */
+  pictures: string[] | null;
   path: string;
   /** Decoder that has its opacity, where ffmpeg's own does not. */
   decoder: string[];
@@ -123,25 +123,50 @@ async function openFilm(path: string): Promise<Opened> {
   return { width, height, frames: Math.max(1, frames), rate, varies, pictures: null, path, decoder };
 }
 
-function openPictures(bytes: Uint8Array, path: string): Opened {
+/** Bytes of a zip that are unpacked before others have their turn. */
+const STEP = 1 << 20;
+
+/** Unpacks the pictures of a zip into a folder, bit by bit. */
+async function openPictures(bytes: Uint8Array, folder: string): Promise<Opened> {
+  const names: string[] = [];
+  const writes: Promise<void>[] = [];
   let room = 0;
-  const entries = Object.entries(
-    unzipSync(bytes, {
-      filter: ({ name, originalSize }) => {
-        if (!PICTURE.test(name) || /(^|\/)(__MACOSX|\.)/.test(name)) return false;
-        room += originalSize;
-        if (room > FOOTAGE.unpacked)
-          throw new FootageError(`its pictures take more than ${inWords(FOOTAGE.unpacked)}`);
-        return true;
-      },
-    }),
-  );
-  if (entries.length === 0) throw new FootageError('the zip holds no PNG, JPEG, WebP or OpenEXR pictures');
-  if (entries.length > FOOTAGE.frames)
-    throw new FootageError(`it has ${entries.length} pictures, more than ${FOOTAGE.frames}`);
+  let failure: Error | null = null;
+  let begun = 0;
+  const unzip = new Unzip((file) => {
+    if (!PICTURE.test(file.name) || /(^|\/)(__MACOSX|\.)/.test(file.name)) return;
+    const path = join(folder, `${names.push(file.name) - 1}.picture`);
+    if (names.length > FOOTAGE.frames)
+      failure ??= new FootageError(`it has more than ${FOOTAGE.frames} pictures`);
+    const parts: Uint8Array[] = [];
+    file.ondata = (error, data, final) => {
+      if (error) failure ??= error;
+      if (failure) return;
+      room += data.length;
+      if (room > FOOTAGE.unpacked)
+        failure ??= new FootageError(`its pictures take more than ${inWords(FOOTAGE.unpacked)}`);
+      parts.push(data);
+      if (!final) return;
+      begun--;
+      writes.push(writeFile(path, Buffer.concat(parts)));
+    };
+    begun++;
+    file.start();
+  });
+  unzip.register(UnzipInflate);
+  for (let at = 0; at < bytes.length; at += STEP) {
+    unzip.push(bytes.subarray(at, at + STEP), at + STEP >= bytes.length);
+    // set by what the push has called
+    if (failure as Error | null) throw failure as unknown as Error;
+    await Promise.all(writes.splice(0));
+  }
+  if (begun > 0) throw new FootageError('the zip is damaged: it ends within a picture');
+  if (names.length === 0) throw new FootageError('the zip holds no PNG, JPEG, WebP or OpenEXR pictures');
   const inOrder = new Intl.Collator('en', { numeric: true });
-  entries.sort(([a], [b]) => inOrder.compare(a, b));
-  const pictures = entries.map(([, picture]) => picture);
+  const pictures = names
+    .map((name, i) => ({ name, path: join(folder, `${i}.picture`) }))
+    .sort((a, b) => inOrder.compare(a.name, b.name))
+    .map((p) => p.path);
   return {
     width: 0,
     height: 0,
@@ -149,7 +174,7 @@ function openPictures(bytes: Uint8Array, path: string): Opened {
     rate: PICTURES_RATE,
     varies: false,
     pictures,
-    path,
+    path: folder,
     decoder: [],
   };
 }
@@ -168,7 +193,7 @@ async function opened(bytes: Uint8Array, path: string): Promise<Opened> {
   if (isFilm(bytes)) return openFilm(path);
   if (!isZip(bytes)) throw new FootageError('it is neither a WebM, an MP4 nor a zip of numbered pictures');
   try {
-    return openPictures(bytes, path);
+    return await openPictures(bytes, dirname(path));
   } catch (error) {
     if (error instanceof FootageError) throw error;
     throw new FootageError(`the zip is damaged (${error instanceof Error ? error.message : 'unreadable'})`);
@@ -200,6 +225,14 @@ async function decode({ path, rate, decoder, frames }: Opened, first: number, in
   ]);
   await rm(into, { recursive: true, force: true });
   await rename(part, into);
+}
+
+/** What was decoded last: one child at a time, however many ask. */
+let decoding: Promise<unknown> = Promise.resolve();
+function inTurn(work: () => Promise<void>): Promise<void> {
+  const done = decoding.then(work);
+  decoding = done.catch(() => undefined);
+  return done;
 }
 
 /** Files that are open, the one asked for last at the end. */
@@ -245,12 +278,12 @@ export async function frameOf(
   const file = fileOf(hash, asset);
   const of = await file.open;
   const at = Math.min(of.frames - 1, Math.max(0, frame));
-  if (of.pictures) return of.pictures[at];
+  if (of.pictures) return new Uint8Array(await readFile(of.pictures[at]));
   const first = at - (at % CHUNK);
   const into = join(file.folder, String(first));
   let chunk = file.chunks.get(first);
   if (!chunk) {
-    chunk = decode(of, first, into);
+    chunk = inTurn(() => decode(of, first, into));
     file.chunks.set(first, chunk);
     chunk.catch(() => file.chunks.delete(first));
     if (file.chunks.size * CHUNK > MOST_KEPT) {
