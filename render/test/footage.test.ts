@@ -139,7 +139,7 @@ describe('files that are no moving pictures', () => {
     expect(await refused(zipSync({ 'a.txt': strToU8('a') }))).toMatch(/holds no PNG, JPEG/);
     expect(await refused(Uint8Array.of(0x50, 0x4b, 3, 4, 1, 2, 3))).toMatch(/zip (is damaged|holds no)/);
     const noise = new Uint8Array(3000).map((_, i) => Math.imul(i + 1, 0x9e3779b1) >>> 17);
-    expect(await refused(zipSync({ 'a.png': noise }).slice(0, 900))).toMatch(/ends within a picture/);
+    expect(await refused(zipSync({ 'a.png': noise }).slice(0, 900))).toMatch(/zip is damaged/);
     const head = film('head.mp4', H264).slice(0, 40);
     expect(await refused(head)).toMatch(/\S/);
   });
