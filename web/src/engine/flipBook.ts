@@ -85,8 +85,18 @@ export class FlipBook {
       window.addEventListener(event, touch, { passive: true });
       this.unsubscribe.push(() => window.removeEventListener(event, touch));
     }
+    // pictures are of one project, look and shot
+    const forget = () => useFlip.setState({ pictures: new Map() });
     this.unsubscribe.push(
-      useStudio.subscribe((now, before) => now.project !== before.project && this.touch()),
+      useStudio.subscribe((now, before) => {
+        if (now.id !== before.id) forget();
+        if (now.project !== before.project) this.touch();
+      }),
+      useChoice.subscribe((now, before) => {
+        if (now.lookId === before.lookId && now.shot === before.shot) return;
+        forget();
+        this.touch();
+      }),
     );
     void this.run();
   }
@@ -125,6 +135,7 @@ export class FlipBook {
       useStudio.getState().project === project &&
       lookOf(project, useChoice.getState().lookId).id === look &&
       shotOf(project).id === shot.id;
+    await this.check(project, look, shot.id, order);
     for (const samples of LEVELS)
       for (const frame of order) {
         const key = await this.keyAt(project, look, shot.id, frame);
@@ -136,19 +147,34 @@ export class FlipBook {
           (p) => p.key === key && p.samples >= samples,
         );
         if (alike) {
-          this.keep(frame, alike);
+          this.keep(frame, { ...alike, of: project });
           continue;
         }
         if (known && known.key !== key) this.drop(frame);
         const began = performance.now();
         const image = await this.traced(shownAt(project, look, shot.id, frame), look, shot.id, samples);
         if (!image || !isCurrent()) return;
-        this.keep(frame, { key, samples, image });
+        this.keep(frame, { key, samples, image, of: project });
         useFlip.setState({ pace: 60_000 / (performance.now() - began), failure: null });
         return;
       }
     this.forgetBeyond(framesOf(shot));
     await delay(300);
+  }
+
+  /** Finds the pictures that are still of the document, and lets go of those that are not. */
+  private async check(project: Project, look: string, shot: string, order: readonly number[]): Promise<void> {
+    const { pictures } = useFlip.getState();
+    const unsure = order.filter((f) => pictures.has(f) && pictures.get(f)!.of !== project);
+    if (unsure.length === 0) return;
+    const left = new Map(pictures);
+    for (const frame of unsure) {
+      const picture = pictures.get(frame)!;
+      if ((await this.keyAt(project, look, shot, frame)) === picture.key)
+        left.set(frame, { ...picture, of: project });
+      else left.delete(frame);
+    }
+    if (useStudio.getState().project === project) useFlip.setState({ pictures: left });
   }
 
   private async keyAt(project: Project, look: string, shot: string, frame: number): Promise<string> {

@@ -1,14 +1,20 @@
 /** The flip-book on the stage: its picture of the time looked at, where there is one. */
 import { useEffect, useRef } from 'react';
 import { FlipBook } from '../engine/flipBook.ts';
-import { useFlip } from '../state/flip.ts';
+import { flipAt, useFlip } from '../state/flip.ts';
+import { useStudio } from '../state/studio.ts';
 import { useFrame } from '../state/time.ts';
 
 export function FlipCanvas({ place }: { place: React.CSSProperties }) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const on = useFlip((f) => f.on);
   const frame = useFrame();
-  const picture = useFlip((f) => (f.on ? f.pictures.get(frame) : undefined));
+  // asked again when the document or the flip-book changes
+  useStudio((s) => s.project);
+  useFlip((f) => f.pictures);
+  const picture = flipAt(frame);
+  // other steps have the stage to themselves
+  useEffect(() => () => useFlip.setState({ on: false }), []);
   useEffect(() => {
     if (!on) return;
     const book = new FlipBook(Math.max(1, Math.min(16, navigator.hardwareConcurrency || 2)));

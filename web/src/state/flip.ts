@@ -1,5 +1,6 @@
 /** The flip-book: traced pictures of the shot, small, that fill in while the hands rest. Not part of the document. */
 import { create } from 'zustand';
+import type { Project } from '@wemlox/core/document';
 import { framesOf } from '@wemlox/core/motion/span';
 import { shotOf, useStudio } from './studio.ts';
 
@@ -9,6 +10,8 @@ export interface FlipPicture {
   key: string;
   samples: number;
   image: ImageData;
+  /** The document it was last found to be of: while hands are at work, nobody knows whether it still is. */
+  of: Project;
 }
 
 interface Flip {
@@ -59,5 +62,8 @@ export function clearFlipEnds(): void {
 }
 
 /** The picture of the flip-book that stands for the time looked at; null while there is none. */
-export const flipAt = (frame: number): FlipPicture | null =>
-  useFlip.getState().on ? (useFlip.getState().pictures.get(Math.floor(frame)) ?? null) : null;
+export function flipAt(frame: number): FlipPicture | null {
+  const { on, pictures } = useFlip.getState();
+  const picture = on ? pictures.get(Math.floor(frame)) : undefined;
+  return picture && picture.of === useStudio.getState().project ? picture : null;
+}

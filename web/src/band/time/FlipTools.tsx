@@ -3,6 +3,7 @@ import { BookOpen, ChevronFirst, ChevronLast, X } from 'lucide-react';
 import { framesOf } from '@wemlox/core/motion/span';
 import { numberText } from '../../state/language.ts';
 import { clearFlipEnds, flipEnds, setFlipEnd, useFlip } from '../../state/flip.ts';
+import { useStudio } from '../../state/studio.ts';
 import { useFrame, useShot } from '../../state/time.ts';
 
 export function FlipTools() {
@@ -11,7 +12,8 @@ export function FlipTools() {
   const frame = useFrame();
   const { first, last } = flipEnds();
   const all = last - first + 1;
-  const made = [...pictures.keys()].filter((f) => f >= first && f <= last).length;
+  const project = useStudio((s) => s.project);
+  const made = [...pictures].filter(([f, p]) => f >= first && f <= last && p.of === project).length;
   return (
     <>
       <button
@@ -66,6 +68,7 @@ export function FlipTools() {
 /** What of the flip-book is there, along the ruler. */
 export function FlipStrip({ frames }: { frames: number }) {
   const { on, pictures } = useFlip();
+  const project = useStudio((s) => s.project);
   const { first, last } = flipEnds();
   if (!on) return null;
   const share = (f: number) => `${(f / frames) * 100}%`;
@@ -75,11 +78,11 @@ export function FlipStrip({ frames }: { frames: number }) {
         className="absolute h-full bg-base-content/15"
         style={{ left: share(first), width: share(last - first + 1) }}
       />
-      {[...pictures].map(([f, { samples }]) => (
+      {[...pictures].map(([f, { samples, of }]) => (
         <div
           key={f}
           className="absolute h-full bg-primary"
-          style={{ left: share(f), width: share(1), opacity: samples > 4 ? 1 : 0.5 }}
+          style={{ left: share(f), width: share(1), opacity: of !== project ? 0.2 : samples > 4 ? 1 : 0.5 }}
         />
       ))}
     </div>
