@@ -15,7 +15,7 @@ const requests = () => scenes().sent.filter((m) => 'seq' in (m as object)) as Sc
 /** A scene as the worker answers; nothing in it is looked at here. */
 const reply = (seq: number) => ({
   seq,
-  prepared: { scene: { groups: ['Key'], typeBox: { min: [0, 0, 0], max: [1, 1, 1] } } },
+  prepared: { scene: { things: [], groups: ['Key'], typeBox: { min: [0, 0, 0], max: [1, 1, 1] } } },
   rays: { version: seq },
   draft: { placements: [] },
   view: { number: 1 },

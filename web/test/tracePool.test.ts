@@ -56,7 +56,10 @@ beforeEach(async () => {
   failures = [];
   pool = new TracePool(2, (why) => failures.push(why));
   FakeWorker.answers = answer;
-  await pool.takeScene({ scene: { groups: ['Key', 'Surround'] } } as never, { version: 1 } as never);
+  await pool.takeScene(
+    { scene: { things: [], groups: ['Key', 'Surround'] } } as never,
+    { version: 1 } as never,
+  );
   withoutDenoiser = false;
   await pool.setClean(false);
 });
@@ -125,7 +128,7 @@ describe('the pool of tracers', () => {
   });
 
   it('goes on with the film when a scene is swapped for one that shows the same, and starts anew with another scene', async () => {
-    const scene = { scene: { groups: ['Key', 'Surround'] } } as never;
+    const scene = { scene: { things: [], groups: ['Key', 'Surround'] } } as never;
     await pool.trace(request, async ({ samples }) => {
       if (samples === 2) await pool.swapScene(scene, { version: 1 } as never);
     });
