@@ -2,10 +2,19 @@ import { readFileSync } from 'node:fs';
 import { zipSync } from 'fflate';
 import { encode as encodePng } from 'fast-png';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { newFeed, newLight, unpackProject, VERSION, type Project } from '@wemlox/core/document';
+import {
+  newFeed,
+  newLight,
+  newPiece,
+  newPlayback,
+  unpackProject,
+  VERSION,
+  type Project,
+} from '@wemlox/core/document';
 import { READY_FINISHES } from '@wemlox/core/finish/readyFinishes';
 import { encodeExr, encodeHdr } from '@wemlox/core/picture/files';
 import { sha256 } from '@wemlox/store';
+import { bollard } from '../../core/test/model/bollard.ts';
 import { openApp, project, type TestApp } from './openApp.ts';
 
 let app: TestApp;
@@ -198,6 +207,46 @@ describe('uploads', () => {
       expect((await call('PUT', `/assets/${json.hash}/tags`, { tags: ['x'.repeat(41)] })).status).toBe(422);
     }
     expect((await call('PUT', `/assets/${'0'.repeat(64)}/tags`, { tags: [] })).status).toBe(404);
+  });
+
+  it('takes models and moving pictures, says what they are like, and carries them in project files', async () => {
+    const taken = await call('POST', '/assets?kind=model&name=bollard.glb', await bollard());
+    expect(taken.status).toBe(201);
+    expect(taken.json.facts).toMatchObject({ triangles: 288, parts: ['post', 'band'], leftOut: [] });
+    expect(taken.json.facts.sides[1]).toBeCloseTo(0.78, 5);
+    const wrong = await call('POST', '/assets?kind=model&name=x.glb', new Uint8Array(40));
+    expect(wrong.status).toBe(422);
+    expect(wrong.json.title).toBe('Not a usable model');
+
+    const png = (v: number) =>
+      encodePng({ width: 2, height: 2, channels: 3, data: new Uint8Array(12).fill(v) });
+    const zip = zipSync({ 'a1.png': png(1), 'a2.png': png(2), 'a10.png': png(10) });
+    const film = await call('POST', '/assets?kind=footage&name=lamps.zip', zip);
+    expect(film.json.facts).toMatchObject({ frames: 3, rate: 25 });
+    const frame = async (n: string) => fetch(`${base}/assets/${film.json.hash}/pictures/${n}`);
+    expect(new Uint8Array(await (await frame('2')).arrayBuffer())).toEqual(new Uint8Array(png(10)));
+    // behind the last there is the last
+    expect(new Uint8Array(await (await frame('9')).arrayBuffer())).toEqual(new Uint8Array(png(10)));
+    for (const n of ['-1', 'x', '1e3']) expect((await frame(n)).status).toBe(404);
+    expect((await fetch(`${base}/assets/${taken.json.hash}/pictures/0`)).status).toBe(404);
+    const refused = await call('POST', '/assets?kind=footage&name=x.webm', new Uint8Array(40));
+    expect(refused.status).toBe(422);
+    expect(refused.json.title).toBe('Not a usable moving picture');
+
+    const document = project('Staged');
+    const model = { id: taken.json.hash, name: 'bollard.glb' };
+    const picture = {
+      source: 'asset' as const,
+      id: film.json.hash,
+      name: 'lamps.zip',
+      plays: newPlayback(3, 25),
+    };
+    document.pieces.push(newPiece('model', { model }), newPiece('plate', { picture }));
+    const { id } = (await call('POST', '/projects', { document })).json;
+    const file = new Uint8Array(await (await fetch(`${base}/projects/${id}/file`)).arrayBuffer());
+    const { assets } = await unpackProject(file, async (b) => sha256(b));
+    expect(assets.map((a) => a.name).sort()).toEqual(['bollard.glb', 'lamps.zip']);
+    expect((await call('POST', '/projects/file', file)).status).toBe(201);
   });
 
   it('takes photometric files, carries them in project files, and says what is wrong with others', async () => {
