@@ -1,5 +1,6 @@
 /** The flip-book: traced pictures of the shot, small, that fill in while the hands rest. Not part of the document. */
 import { create } from 'zustand';
+import { persist } from 'zustand/middleware';
 import type { Project } from '@wemlox/core/document';
 import { framesOf } from '@wemlox/core/motion/span';
 import { shotOf, useStudio } from './studio.ts';
@@ -16,8 +17,6 @@ export interface FlipPicture {
 
 interface Flip {
   on: boolean;
-  /** First and last picture that are made and played, by shot; all of it where there are none. */
-  ends: Readonly<Record<string, { first: number; last: number }>>;
   /** By the number of the picture, of the shot in use. */
   pictures: ReadonlyMap<number, FlipPicture>;
   /** Pictures a minute that were made last; null before. */
@@ -28,36 +27,50 @@ interface Flip {
 
 export const useFlip = create<Flip>()(() => ({
   on: false,
-  ends: {},
   pictures: new Map(),
   pace: null,
   failure: null,
 }));
 
+interface FlipEnds {
+  /** First and last picture that are made and played, by project and shot; all of it where there are none. */
+  ends: Readonly<Record<string, { first: number; last: number }>>;
+}
+
+/** Kept beyond the page. */
+export const useFlipEnds = create<FlipEnds>()(
+  persist((): FlipEnds => ({ ends: {} }), { name: 'wemlox-flip' }),
+);
+
+/** How the ends of the shot in use are known. */
+export const flipKey = () => {
+  const { id, project } = useStudio.getState();
+  return `${id}/${shotOf(project).id}`;
+};
+
 /** First and last picture of the shot in use that are made and played. */
 export function flipEnds(): { first: number; last: number } {
   const shot = shotOf(useStudio.getState().project);
   const end = framesOf(shot) - 1;
-  const { first = 0, last = end } = useFlip.getState().ends[shot.id] ?? {};
+  const { first = 0, last = end } = useFlipEnds.getState().ends[flipKey()] ?? {};
   return { first: Math.min(first, end), last: Math.min(Math.max(first, last), end) };
 }
 
 /** Has the flip-book begin or end at a picture. */
 export function setFlipEnd(which: 'first' | 'last', frame: number): void {
-  const { id } = shotOf(useStudio.getState().project);
   const { first, last } = flipEnds();
   const to =
     which === 'first'
       ? { first: frame, last: Math.max(frame, last) }
       : { first: Math.min(first, frame), last: frame };
-  useFlip.setState(({ ends }) => ({ ends: { ...ends, [id]: to } }));
+  useFlipEnds.setState(({ ends }) => ({ ends: { ...ends, [flipKey()]: to } }));
 }
 
 /** Has it run over the whole shot again. */
 export function clearFlipEnds(): void {
-  const { id } = shotOf(useStudio.getState().project);
-  useFlip.setState(({ ends }) => ({
-    ends: Object.fromEntries(Object.entries(ends).filter(([of]) => of !== id)),
+  const key = flipKey();
+  useFlipEnds.setState(({ ends }) => ({
+    ends: Object.fromEntries(Object.entries(ends).filter(([of]) => of !== key)),
   }));
 }
 

@@ -2,12 +2,13 @@
 import { BookOpen, ChevronFirst, ChevronLast, X } from 'lucide-react';
 import { framesOf } from '@wemlox/core/motion/span';
 import { numberText } from '../../state/language.ts';
-import { clearFlipEnds, flipEnds, setFlipEnd, useFlip } from '../../state/flip.ts';
+import { clearFlipEnds, flipEnds, flipKey, setFlipEnd, useFlip, useFlipEnds } from '../../state/flip.ts';
 import { useStudio } from '../../state/studio.ts';
 import { useFrame, useShot } from '../../state/time.ts';
 
 export function FlipTools() {
-  const { on, pictures, pace, failure, ends } = useFlip();
+  const { on, pictures, pace, failure } = useFlip();
+  const ends = useFlipEnds((f) => f.ends);
   const shot = useShot();
   const frame = useFrame();
   const { first, last } = flipEnds();
@@ -44,7 +45,7 @@ export function FlipTools() {
               <Icon size={14} />
             </button>
           ))}
-          {ends[shot.id] && (
+          {ends[flipKey()] && (
             <button
               type="button"
               className="btn btn-ghost btn-xs px-1"
@@ -68,6 +69,7 @@ export function FlipTools() {
 /** What of the flip-book is there, along the ruler. */
 export function FlipStrip({ frames }: { frames: number }) {
   const { on, pictures } = useFlip();
+  useFlipEnds((f) => f.ends);
   const project = useStudio((s) => s.project);
   const { first, last } = flipEnds();
   if (!on) return null;
