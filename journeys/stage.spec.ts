@@ -148,10 +148,12 @@ test('a model arrives beside the word, is dressed by part, dragged in the pictur
   await post.getByText('Place and size').click();
   await number(post, 'Across', '0');
   await number(post, 'Out', '600');
+  // from the front it stands in the middle of the picture
+  await desk(page).getByRole('button', { name: 'Back to the front' }).click();
   await traced(page, 2);
   const { azimuth } = (await documentOf(page, studio)).shots[0]!.camera;
   const at = await middle(page.getByTestId('traced'));
-  await dragBy(page, { x: at.x + 35, y: at.y + 20 }, 120, 0);
+  await dragBy(page, { x: at.x, y: at.y + 20 }, 120, 0);
   await expect
     .poll(async () => (await documentOf(page, studio)).pieces.find((p) => p.kind === 'model')!.move[0])
     .toBeGreaterThan(0.1);
