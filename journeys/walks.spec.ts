@@ -136,7 +136,14 @@ test('letters are the lamps: the wall behind them is lit by them alone, each in 
     finish: i < block!.letters.length / 2 ? 'lamp-0' : 'lamp-1',
   }));
   document.pieces = [
-    { ...structuredClone(document.pieces[0]!), id: 'wall', name: 'Wall', kind: 'wall', on: true, finish: null },
+    {
+      ...structuredClone(document.pieces[0]!),
+      id: 'wall',
+      name: 'Wall',
+      kind: 'wall',
+      on: true,
+      finish: null,
+    },
   ];
   document.looks = [
     { ...look, rig: [], surround: { ...look.surround, source: 'none', id: 'none', panels: [] } },
