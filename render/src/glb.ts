@@ -13,7 +13,7 @@ import type { RenderScene, SceneLight } from '@wemlox/core/scene/renderScene';
 import { SceneBuilder } from '@wemlox/core/scene/sceneBuilder';
 import { IDENTITY } from '@wemlox/core/scene/transform';
 import { fitted } from '@wemlox/core/stage/camera';
-import { meanChannel, textureKey } from '@wemlox/core/texture/texture';
+import { shownMean, textureKey } from '@wemlox/core/texture/texture';
 import type { Eye } from '@wemlox/core/trace/eye';
 import { decoders } from './codecs.ts';
 
@@ -96,9 +96,7 @@ export async function readGlb(
   const finishes = modelFinishes(FILE, model, 1).map((finish) =>
     finishOptics(finish, ({ picture, coding, channel, toPeak }) => {
       const texture = textures.find((t) => t.key === textureKey(picture, coding));
-      if (!texture) return null;
-      const mean = meanChannel(texture, channel);
-      return Math.min(1, toPeak && texture.peak > 0 ? mean / texture.peak : mean);
+      return texture ? shownMean(texture, channel, toPeak) : null;
     }),
   );
   const glows = (finish: number) => finishes[finish].glow.luminance > 0;

@@ -3,12 +3,9 @@ import { wordsOf } from '../document/words.ts';
 import {
   aspectOf,
   finishAt,
-  newFeed,
-  plainFinish,
   plainSurface,
   standing,
   type Block,
-  type Feed,
   type Finish,
   type Light,
   type LightOf,
@@ -23,7 +20,6 @@ import { finishOptics, opticsOf, type Optics } from '../finish/optics.ts';
 import { arranged } from '../light/arrangement.ts';
 import { followed } from '../light/following.ts';
 import { modelFinishes } from '../model/finishes.ts';
-import type { Model } from '../model/model.ts';
 import type { LoadedModel } from '../model/textures.ts';
 import { glowsIn } from '../finish/glow.ts';
 import { lightColour, placeLight, shining, standingOf, type Vec } from '../light/placing.ts';
@@ -32,7 +28,7 @@ import { cos, pow, sin, tan } from '../maths/reproducible.ts';
 import type { BlockSolids, LetterSolid } from '../solid/blockSolids.ts';
 import { centreOf, type Box } from '../stage/camera.ts';
 import { profileKey } from './profileTexture.ts';
-import { meanChannel, textureKey, type Coding, type Texture } from '../texture/texture.ts';
+import { shownMean, textureKey, type Coding, type Texture } from '../texture/texture.ts';
 import {
   BARE,
   type Fall,
@@ -47,7 +43,16 @@ import {
 import { SceneBuilder, type PartOf } from './sceneBuilder.ts';
 import { SceneSolids } from './sceneSolids.ts';
 import { IDENTITY } from './transform.ts';
-import { filling, footOf, pieceTransform, turnOf } from '../stage/pieces.ts';
+import { filling, pieceTransform } from '../stage/pieces.ts';
+import {
+  BEYOND_FRAME,
+  catching,
+  footedAt,
+  isMoved,
+  ORIGIN,
+  plateFinish,
+  standingTransform,
+} from './stagePieces.ts';
 
 /** How a zone without a finish looks: raw filler. */
 const BARE_SURFACE = plainSurface({ base_color: [0.45, 0.45, 0.45], specular_roughness: 0.8 });
@@ -292,56 +297,6 @@ class Finishes {
   ofPoints = (block: string, colour: number): number => this.points.get(block)! + colour;
 }
 
-/** A model with the middle of its underside at the origin, its unit so large. */
-function footedAt({ box: { min, max } }: Model, size: number): number[] {
-  const [x, z] = [0, 2].map((i) => -((min[i] + max[i]) / 2) * size);
-  return [size, 0, 0, x, 0, size, 0, -min[1] * size, 0, 0, size, z];
-}
-
-/** Where a piece stands whose foot is at its origin. */
-function standingTransform(piece: Piece, typeBox: Box): number[] {
-  const foot = footOf(piece, typeBox);
-  return turnOf(piece).flatMap((row, i) => [...row, foot[i] + piece.move[i]]);
-}
-
-const ORIGIN: Box = { min: [0, 0, 0], max: [0, 0, 0] };
-
-/** Whether a piece stands elsewhere than its triangles. */
-const isMoved = ({ move, turn, tilt, roll }: Piece) =>
-  turn !== 0 || tilt !== 0 || roll !== 0 || move.some((v) => v !== 0);
-
-/** Whether a piece leaves only shadow and reflection. */
-const catching = ({ catches, kind }: Piece) => catches && CATCHING.has(kind);
-const CATCHING: ReadonlySet<Piece['kind']> = new Set(['floor', 'wall', 'backdrop', 'table', 'niche']);
-
-/** Sides of a plate that fills the frame, in sides of its picture: what blurs at its edges finds it mirrored there. */
-const BEYOND_FRAME = 1.25;
-
-/** What a plate wears: its picture as paint that takes light, or as light by itself. @param sides of it in sides of the picture */
-function plateFinish({ picture, lit, stops }: Piece, sides: number): Finish {
-  const gain = pow(2, stops);
-  const fed = (parameter: string): Feed[] =>
-    picture
-      ? [
-          {
-            ...newFeed('plate', parameter, [1, 1, 1]),
-            source: 'picture',
-            lay: 'block',
-            zoom: 1 / sides,
-            edges: 'mirror',
-            picture,
-          },
-        ]
-      : [];
-  const base = { specular_weight: 0, base_weight: lit ? Math.min(1, gain) : 0 };
-  return plainFinish({
-    id: 'plate',
-    name: 'Plate',
-    surface: plainSurface(lit ? base : { ...base, emission_luminance: gain }),
-    feeds: fed(lit ? 'base_color' : 'emission_color'),
-  });
-}
-
 /** Interpreted surfaces kept; the oldest go first. */
 const MOST_OPTICS = 1200;
 
@@ -367,9 +322,7 @@ export class SceneCompiler {
     return this.kept([surface, feeds, coats, fedFrom], () =>
       finishOptics({ surface, feeds, coats }, ({ picture, coding, channel, toPeak }) => {
         const texture = laid(picture, coding);
-        if (!texture) return null;
-        const mean = meanChannel(texture, channel);
-        return Math.min(1, toPeak && texture.peak > 0 ? mean / texture.peak : mean);
+        return texture ? shownMean(texture, channel, toPeak) : null;
       }),
     );
   }

@@ -2,7 +2,7 @@
 import { TriangleList, type Corner, type Triangles } from './triangles.ts';
 
 /** Lines each way at most: beyond, only so many stand about the middle. */
-export const MOST_LINES = 200;
+const MOST_LINES = 200;
 /** Pieces of each line, so that its light is told apart along it. */
 const PIECES = 8;
 

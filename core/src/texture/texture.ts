@@ -195,8 +195,14 @@ function peakOf(data: Pixels['data'], coding: Coding): number {
 }
 
 /** Mean of one of a picture's channels, linear. */
-export const meanChannel = ({ mean }: Texture, channel: Channel): number =>
+const meanChannel = ({ mean }: Texture, channel: Channel): number =>
   channel === 'light' ? luminance(mean[0], mean[1], mean[2]) : mean[CHANNELS.indexOf(channel) - 1];
+
+/** Mean of a picture's channel as a feed takes it, at most 1. @param toPeak counted by its brightest pixel */
+export function shownMean(texture: Texture, channel: Channel, toPeak: boolean): number {
+  const mean = meanChannel(texture, channel);
+  return Math.min(1, toPeak && texture.peak > 0 ? mean / texture.peak : mean);
+}
 
 /** A picture small enough to be shown beside its parameters. */
 export interface TexturePreview {

@@ -19,7 +19,7 @@ const LEVELS = [4, 32];
 /** Time without a hand after which it goes on, ms. */
 const REST = 500;
 /** Most pictures that are kept: some 230 kB each. */
-export const MOST_FLIPPED = 1000;
+const MOST_FLIPPED = 1000;
 const SEED = 1;
 
 const delay = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
@@ -43,7 +43,7 @@ async function keyOf(shown: Project, lookId: string, shotId: string): Promise<st
 }
 
 /** Numbers from first to last, spread: each half of what is left between two comes after both. */
-export function spread(first: number, last: number): number[] {
+function spread(first: number, last: number): number[] {
   const out: number[] = [];
   const seen = new Set<number>();
   const count = last - first + 1;
