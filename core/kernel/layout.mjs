@@ -87,7 +87,7 @@ const PICTURE = `
 /** Sides of pictures are below two to this. */
 const levels = 16;
 
-/** Words of an instance's site: from the world to its block in metres, boxes of letter, word and block, its coordinates. */
+/** Words of an instance's site: from the world to its block in metres (`perMetre` of them to a metre of the world), boxes of letter, word and block, its coordinates. */
 const SITE = `
   xx xy xz xw
   yx yy yz yw
@@ -96,8 +96,8 @@ const SITE = `
   letterPerX letterPerY letterPerZ uv
   blockX blockY blockZ placement
   blockPerX blockPerY blockPerZ kind
-  wordX wordY wordZ free2
-  wordPerX wordPerY wordPerZ free3
+  wordX wordY wordZ perMetre
+  wordPerX wordPerY wordPerZ free2
   wrapX wrapY wrapWidth wrapHeight
   wordWrapX wordWrapY wordWrapWidth wordWrapHeight
   blockWrapX blockWrapY blockWrapWidth blockWrapHeight`;

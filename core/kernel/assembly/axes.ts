@@ -4,7 +4,7 @@ import {
   AXIS_BYTES, A_BREAKUP, A_CONTRAST, A_FROM, A_LATE, A_LAY, A_OCTAVES, A_OVER, A_PER, A_PER_BREAK, A_PER_SCALE,
   A_PICTURE, A_SEED, A_SHIFT_X, A_SHIFT_Y, A_SOURCE, A_STRETCH, A_TILE, A_TURN_COS, A_TURN_SIN, A_ZOOM, INSTANCE_BYTES,
   INSTANCE_TRIANGLES, PI_HEIGHT, PI_WIDTH, P_B1, P_B2, P_DX, P_DY, P_DZ, P_INSTANCE, P_NX, P_NY, P_NZ, P_TRIANGLE,
-  SITE_BYTES, S_BLOCK_PER_X, S_BLOCK_WRAP_X, S_BLOCK_X, S_LETTER_PER_X, S_LETTER_X, S_PLACEMENT, S_UNIT, S_UV, S_WORD_PER_X, S_WORD_WRAP_X, S_WORD_X, S_WRAP_X, S_XX, S_YX,
+  SITE_BYTES, S_BLOCK_PER_X, S_BLOCK_WRAP_X, S_BLOCK_X, S_LETTER_PER_X, S_LETTER_X, S_PER_METRE, S_PLACEMENT, S_UNIT, S_UV, S_WORD_PER_X, S_WORD_WRAP_X, S_WORD_X, S_WRAP_X, S_XX, S_YX,
   S_ZX, TRIANGLE_BYTES,
 } from './layout';
 import { nearestOther } from './nearest';
@@ -85,7 +85,7 @@ export function face(at: usize, width: f32): void {
   const nz = f(P_NZ, at);
   cosine = min<f32>(1, abs(f(P_DX, at) * nx + f(P_DY, at) * ny + f(P_DZ, at) * nz));
   upward = ny;
-  flat = abs(row(site + S_ZX, nx, ny, nz)) > FLAT;
+  flat = abs(row(site + S_ZX, nx, ny, nz)) > FLAT * load<f32>(site, S_PER_METRE);
   place(f(P_B1, at), f(P_B2, at));
 }
 

@@ -692,9 +692,9 @@
 // @ts-ignore: decorator
 @inline export const S_WORD_Z: usize = 120;
 
-// Site: free2.
+// Site: perMetre.
 // @ts-ignore: decorator
-@inline export const S_FREE2: usize = 124;
+@inline export const S_PER_METRE: usize = 124;
 
 // Site: wordPerX.
 // @ts-ignore: decorator
@@ -708,9 +708,9 @@
 // @ts-ignore: decorator
 @inline export const S_WORD_PER_Z: usize = 136;
 
-// Site: free3.
+// Site: free2.
 // @ts-ignore: decorator
-@inline export const S_FREE3: usize = 140;
+@inline export const S_FREE2: usize = 140;
 
 // Site: wrapX.
 // @ts-ignore: decorator

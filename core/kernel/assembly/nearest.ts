@@ -2,7 +2,7 @@
 // boxes. Instances turn, shift and scale alike in all directions, so distances are those of the solid times its unit.
 import {
   INSTANCE_BYTES, INSTANCE_FLAGS, INSTANCE_NODES, INSTANCE_PACKS, INSTANCE_TO_SOLID, IS_LIGHT, LEAF_SHIFT, NODE_BYTES,
-  NODE_CHILDREN, PACK_BYTES, PACK_CORNER, PACK_IDS, SITE_BYTES, S_KIND, S_PLACEMENT, S_UNIT,
+  NODE_CHILDREN, PACK_BYTES, PACK_CORNER, PACK_IDS, SITE_BYTES, S_KIND, S_PER_METRE, S_PLACEMENT, S_UNIT,
 } from './layout';
 import { add, most, mul, splat, sub } from './lanes';
 import { sites } from './scene';
@@ -146,7 +146,7 @@ export function nearestOther(x: f32, y: f32, z: f32, kind: i32, placement: i32, 
     const lx: f32 = load<f32>(m) * x + load<f32>(m, 16) * y + load<f32>(m, 32) * z + load<f32>(m, 48);
     const ly: f32 = load<f32>(m, 4) * x + load<f32>(m, 20) * y + load<f32>(m, 36) * z + load<f32>(m, 52);
     const lz: f32 = load<f32>(m, 8) * x + load<f32>(m, 24) * y + load<f32>(m, 40) * z + load<f32>(m, 56);
-    const unit = load<f32>(site, S_UNIT);
+    const unit: f32 = load<f32>(site, S_UNIT) / load<f32>(site, S_PER_METRE);
     const found = toSolid(
       load<u32>(at, INSTANCE_NODES), load<u32>(at, INSTANCE_PACKS), lx, ly, lz, best / (unit * unit),
     );

@@ -4,7 +4,7 @@ import { Baseline } from './baseline.ts';
 import { SOLID_ZONES, STRIP_ZONES, TUBE_ZONES, type Zone } from './kinds.ts';
 import { MOST } from './most.ts';
 import { Parameters } from './parameter.ts';
-import { BEVEL, BLOCK, PLACE } from './parameters.ts';
+import { BEVEL, BLOCK, EACH, PLACE, POSE } from './parameters.ts';
 import { Amount, Id, Many, One, OneOrNone, Texts } from './rules.ts';
 import { Strip, Tube } from './tube.ts';
 
@@ -56,6 +56,15 @@ export class DrawingRef {
 /** Where a block stands: the position is its centre; z is the zero plane its depth grows from. */
 export class Place extends Parameters(PLACE) {}
 
+/** How every letter of a block stands, from where its line has it. */
+export class Each extends Parameters(EACH) {}
+
+/** How one letter stands, on top of what every one does. */
+export class LetterPose extends Parameters(POSE) {
+  /** The letter's own identifier. */
+  @Id() id!: string;
+}
+
 export class Block extends Parameters(BLOCK) {
   @Id() id!: string;
   @IsString() @MaxLength(MOST.text) text!: string;
@@ -73,6 +82,8 @@ export class Block extends Parameters(BLOCK) {
   @One(() => Tube) tube!: Tube;
   @One(() => Strip) strip!: Strip;
   @One(() => Place) place!: Place;
+  @One(() => Each) each!: Each;
+  @Many(() => LetterPose, MOST.text) poses!: LetterPose[];
 }
 
 /** Zones a block's solids have, in the order of ZONES. */

@@ -1,6 +1,6 @@
 /** What a new project, block, light or look starts as. */
 import type { Baseline } from './baseline.ts';
-import type { Bevel, Block, FontRef, ProfilePoint } from './block.ts';
+import type { Bevel, Block, FontRef, LetterPose, ProfilePoint } from './block.ts';
 import { newId } from './ids.ts';
 import type { Coat, Feed, Finish, PictureRef, Surface } from './finish.ts';
 import type { LightKind, MoveKind, PieceKind } from './kinds.ts';
@@ -15,6 +15,7 @@ import {
   BLOCK,
   CAMERA,
   COAT,
+  EACH,
   FEED,
   FOLLOW,
   GRADE,
@@ -22,6 +23,7 @@ import {
   PANEL,
   PIECE,
   PLACE,
+  POSE,
   SHOT,
   STRIP,
   SURFACE,
@@ -140,6 +142,13 @@ const FIRST_OUTLINE: Corner[] = [
   { x: -0.1, y: 0.5 },
 ];
 
+/** A letter as its line has it. */
+export const newPose = (id: string, changes: Partial<LetterPose> = {}): LetterPose => ({
+  ...defaultsOf(POSE),
+  id,
+  ...changes,
+});
+
 export function newBlock(text: string, changes: Partial<Block> = {}): Block {
   return {
     ...defaultsOf(BLOCK),
@@ -157,6 +166,8 @@ export function newBlock(text: string, changes: Partial<Block> = {}): Block {
     tube: newTube(),
     strip: newStrip(),
     place: defaultsOf(PLACE),
+    each: defaultsOf(EACH),
+    poses: [],
     ...changes,
   };
 }

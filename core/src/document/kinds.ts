@@ -183,6 +183,9 @@ export type MoveKind = (typeof MOVE_KINDS)[number];
 export const FLICKERS = ['tube', 'candle', 'hum', 'relay'] as const;
 export type FlickerKind = (typeof FLICKERS)[number];
 
+/** What of a letter stays where it is while it turns. */
+export type LetterPivot = 'foot' | 'middle' | 'head';
+
 /** In which order letters are moved. */
 export const LETTER_ORDERS = ['together', 'reading', 'middle', 'random'] as const;
 export type LetterOrder = (typeof LETTER_ORDERS)[number];

@@ -81,6 +81,27 @@ export const TIME = {
   }),
 };
 
+/** Whether letters go one after the other. */
+const IN_TURN = {
+  letters: choice<LetterOrder>(
+    'Letters',
+    [
+      ['together', 'Together'],
+      ['reading', 'In turn'],
+      ['middle', 'Outward'],
+      ['random', 'At random'],
+    ],
+    'together',
+    { list: true, since: 14, hint: 'Whether each letter is some time behind the one before it' },
+  ),
+  step: amount('Each later by', UNITS.seconds, [0, 60], 0.1, 0.01, {
+    since: 14,
+    keyed: false,
+    fader: [0, 2],
+    when: ['letters', 'reading', 'middle', 'random'],
+  }),
+};
+
 export const TRACK = {
   on: onOff('On', true, { row: false, keyed: false, turns: ['on', 'off'] }),
   ends: choice<TrackEnd>(
@@ -96,6 +117,14 @@ export const TRACK = {
       hint: 'After its last key: stays, goes back to the first by the end, goes through again, or there and back',
     },
   ),
+  ...IN_TURN,
+  seed: amount('Seed', UNITS.none, [0, 9999], 1, 1, {
+    since: 14,
+    whole: true,
+    keyed: false,
+    hint: 'Another number, another order',
+    when: ['letters', 'random'],
+  }),
 };
 
 export const MOVE = {
@@ -133,20 +162,5 @@ export const MOVE = {
     hint: 'Another number, another course',
     when: ['kind', 'wander', 'flicker'],
   }),
-  letters: choice<LetterOrder>(
-    'Letters',
-    [
-      ['together', 'Together'],
-      ['reading', 'In turn'],
-      ['middle', 'Outward'],
-      ['random', 'At random'],
-    ],
-    'together',
-    { list: true, hint: 'Whether each letter that wears the finish is some time behind the one before it' },
-  ),
-  step: amount('Each later by', UNITS.seconds, [0, 60], 0.1, 0.01, {
-    keyed: false,
-    fader: [0, 2],
-    when: ['letters', 'reading', 'middle', 'random'],
-  }),
+  ...IN_TURN,
 };

@@ -10,6 +10,7 @@ import type {
   CameraView,
   Frame,
   Form,
+  LetterPivot,
   PieceKind,
   PlateStand,
   Profile,
@@ -43,6 +44,54 @@ export const PLACE = {
     hint: 'Turns the block about its upright axis',
     fader: [-180, 180],
   }),
+};
+
+/** How a letter is moved, turned and sized from where its line has it, about its own axes. */
+export const POSE = {
+  shift: point(
+    'Moved',
+    UNITS.mm,
+    [0, 0, 0],
+    [
+      ['Along', 'Moves along the line'],
+      ['Up', 'Moves up, away from the line'],
+      ['Out', 'Moves out, towards the front'],
+    ],
+    [-500, 500],
+    1,
+  ),
+  turn: amount('Turn', UNITS.degrees, [-10 * TURN, 10 * TURN], 0, 1, {
+    hint: 'About its upright axis',
+    fader: [-180, 180],
+  }),
+  tilt: amount('Tilt', UNITS.degrees, [-10 * TURN, 10 * TURN], 0, 1, {
+    hint: 'Away with its head; towards the front below nought',
+    fader: [-180, 180],
+  }),
+  roll: amount('Roll', UNITS.degrees, [-10 * TURN, 10 * TURN], 0, 1, {
+    hint: 'In the plane of the word',
+    fader: [-180, 180],
+  }),
+  size: amount('Size', UNITS.percent, [0, 20], 1, 1, {
+    hint: 'Of nought, the letter is not there',
+    fader: [0, 200],
+  }),
+  on: onOff('There', true, { turns: ['there', 'not there'] }),
+};
+
+/** What every letter of a block does alike. */
+export const EACH = {
+  ...POSE,
+  about: choice<LetterPivot>(
+    'Turns about',
+    [
+      ['foot', 'Its foot'],
+      ['middle', 'Its middle'],
+      ['head', 'Its head'],
+    ],
+    'middle',
+    { hint: 'What of a letter stays where it is while it turns and changes its size' },
+  ),
 };
 
 export const BASELINE = {

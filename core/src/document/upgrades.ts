@@ -1,5 +1,6 @@
 /** Older documents to the newest version: one pure function a version, each taking what the one before made. */
-import { tableOf } from './parameter.ts';
+import { defaultsOf, tableOf } from './parameter.ts';
+import { EACH } from './parameters.ts';
 import { Project, VERSION } from './project.ts';
 import { classOf, shapeOf, type Class } from './shape.ts';
 
@@ -212,6 +213,12 @@ function withFiledPieces(document: Json): Json {
   return { ...document, pieces };
 }
 
+/** Version 14 has letters that are moved each for itself. */
+const withPoses = (document: Json): Json => ({
+  ...document,
+  blocks: objects(document.blocks).map((block) => ({ each: defaultsOf(EACH), poses: [], ...block })),
+});
+
 /** What makes each version of the one before; those that are not here only added parameters. */
 const UPGRADES: Readonly<Record<number, (document: Json) => Json>> = {
   2: withDiffuseRoughness,
@@ -224,6 +231,7 @@ const UPGRADES: Readonly<Record<number, (document: Json) => Json>> = {
   11: withShapedLights,
   12: withTime,
   13: withFiledPieces,
+  14: withPoses,
 };
 
 /** Gives parameters that came after a version their defaults, where they are absent. */

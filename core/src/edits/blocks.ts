@@ -47,11 +47,12 @@ export function copyBlock(project: Project, id: string, copy: string): Edit {
       const letters = new Map(source.letters.map((l) => [l, newId()]));
       made.letters = source.letters.map((l) => letters.get(l)!);
       for (const kern of made.kerns) kern.letter = letters.get(kern.letter) ?? kern.letter;
+      for (const pose of made.poses) pose.id = letters.get(pose.id) ?? pose.id;
       for (const paint of made.tube.paintOuts) paint.letter = letters.get(paint.letter) ?? paint.letter;
       const [x = 0, y = 0, z = 0] = made.place.position;
       made.place.position = [x, Math.min(1000, y + source.capHeight * (1 + ABOVE)), z];
       p.blocks.push(made);
-      copyMotion(p, `blocks/${id}`, `blocks/${copy}`, true);
+      copyMotion(p, `blocks/${id}`, `blocks/${copy}`, true, letters);
       for (const look of p.looks) {
         for (const rule of [...look.chart]) {
           if (rule.block !== id && (rule.letter === undefined || !letters.has(rule.letter))) continue;

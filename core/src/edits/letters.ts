@@ -1,6 +1,6 @@
 /** Edits of a block's text and how its letters stand together. */
-import { MOST, newId, storable, type Block, type FontRef, type Project } from '../document/index.ts';
-import { found, room, within, type Edit } from './edit.ts';
+import { MOST, newId, newPose, storable, type Block, type FontRef, type Project } from '../document/index.ts';
+import { EditRefused, found, room, within, type Edit } from './edit.ts';
 
 /**
  * The block with a new text. Characters before and after the changed stretch keep their identifiers, and so
@@ -62,6 +62,32 @@ export function setKern(project: Project, id: string, letter: string, by: number
       if (rounded === 0 || !b.letters.includes(letter)) return;
       room(b.kerns, MOST.text, 'kerned letters');
       b.kerns.push({ letter, by: rounded });
+    },
+  };
+}
+
+/** Lets a letter be moved, turned and sized by itself. */
+export function poseLetter(project: Project, id: string, letter: string): Edit {
+  const block = found(project.blocks, id, 'block');
+  if (!block.letters.includes(letter)) throw new EditRefused('this letter is no longer there');
+  room(block.poses, MOST.text, 'letters that are moved by themselves');
+  return {
+    label: 'A letter moves by itself',
+    make: (p) => {
+      const { poses } = found(p.blocks, id, 'block');
+      if (!poses.some((of) => of.id === letter)) poses.push(newPose(letter));
+    },
+  };
+}
+
+/** A letter does what every other does. */
+export function unposeLetter(project: Project, id: string, letter: string): Edit {
+  found(project.blocks, id, 'block');
+  return {
+    label: 'A letter moves as the others',
+    make: (p) => {
+      const block = found(p.blocks, id, 'block');
+      block.poses = block.poses.filter((of) => of.id !== letter);
     },
   };
 }

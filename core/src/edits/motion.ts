@@ -101,8 +101,21 @@ const STANDING = /\/(azimuth|elevation|place|distance|position)$/;
 /**
  * Gives a copy what moves its original, as far as there is room.
  * @param from address of what was copied @param apart leaves out what would bring the copy back onto it
+ * @param renamed identifiers that things within it have in the copy
  */
-export function copyMotion(p: Project, from: string, to: string, apart = false): void {
+export function copyMotion(
+  p: Project,
+  from: string,
+  to: string,
+  apart = false,
+  renamed: ReadonlyMap<string, string> = new Map(),
+): void {
+  const within = (address: string) =>
+    address
+      .slice(from.length)
+      .split('/')
+      .map((part) => renamed.get(part) ?? part)
+      .join('/');
   const copied = <T extends Track | Move>(all: readonly T[], most: number): T[] =>
     all
       .filter((m) => m.address.startsWith(`${from}/`) && !(apart && STANDING.test(m.address)))
@@ -110,7 +123,7 @@ export function copyMotion(p: Project, from: string, to: string, apart = false):
       .map((m) => ({
         ...(structuredClone(current(m as Track | Move)) as T),
         id: newId(),
-        address: `${to}${m.address.slice(from.length)}`,
+        address: `${to}${within(m.address)}`,
       }));
   for (const shot of p.shots) {
     shot.tracks.push(...copied(shot.tracks, MOST.tracks));

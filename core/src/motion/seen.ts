@@ -65,16 +65,16 @@ export function motionsOf(project: Project, shot: Shot): Map<string, Motion> {
 
 /**
  * The numbers of a motion at a time, before they are brought into range.
- * @param timeOfMove of moves that are at another time than the track
+ * @param timeOf of what is at another time: letters that go one after the other
  */
 export function numbersAt(
   { placed, track, moves }: Motion,
   time: number,
   shot: Shot,
-  timeOfMove: (move: Move) => number = () => time,
+  timeOf: (of: Track | Move) => number = () => time,
 ): number[] {
-  const base = track ? valueOf(track, time, shot) : asNumbers(placed.owner[placed.key]);
-  return moves.reduce((value, move) => moved(value, move, timeOfMove(move), shot), base);
+  const base = track ? valueOf(track, timeOf(track), shot) : asNumbers(placed.owner[placed.key]);
+  return moves.reduce((value, move) => moved(value, move, timeOf(move), shot), base);
 }
 
 /** The values of everything that changes, at a time in seconds. */

@@ -4,27 +4,33 @@
  */
 import {
   finishAt,
+  newPose,
   withValues,
   zonesOf,
   type ChartRule,
   type Finish,
   type Look,
+  type LetterPose,
   type Move,
   type Project,
   type Shot,
+  type Track,
 } from '../document/index.ts';
+import { POSE } from '../document/parameters.ts';
 import { glowsIn } from '../finish/glow.ts';
 import { followedBy } from '../light/following.ts';
 import { lot } from '../maths/lot.ts';
 import { pow } from '../maths/reproducible.ts';
-import { asValue, motionsOf, numbersAt, shotIn, valuesAt, type Motion } from './seen.ts';
+import { asNumbers, asValue, motionsOf, numbersAt, shotIn, valuesAt, type Motion } from './seen.ts';
+import { AS_LAID, bothPoses, type Pose } from '../stage/pose.ts';
 import { withStills } from './footage.ts';
 import { shifted, timeOf } from './span.ts';
 
 const OF_FINISH = /^finishes\/([^/]+)\//;
+const OF_EACH = /^blocks\/([^/]+)\/each\//;
 
 /** How many steps a letter is behind the first. @param at its place among `of` letters, in reading order */
-function stepsBehind({ letters, seed }: Move, at: number, of: number): number {
+function stepsBehind({ letters, seed }: Track | Move, at: number, of: number): number {
   switch (letters) {
     case 'together':
       return 0;
@@ -37,15 +43,76 @@ function stepsBehind({ letters, seed }: Move, at: number, of: number): number {
   }
 }
 
-/** Finishes that are moved letter by letter, each with what moves them. */
-function letterwise(motions: ReadonlyMap<string, Motion>): Map<string, Map<string, Motion>> {
+/** Finishes or blocks whose letters are moved one after the other, each with what moves them. */
+function letterwise(motions: ReadonlyMap<string, Motion>, of: RegExp): Map<string, Map<string, Motion>> {
   const found = new Map<string, Map<string, Motion>>();
   for (const [address, motion] of motions) {
-    const [, finish] = OF_FINISH.exec(address) ?? [];
-    if (finish === undefined || !motion.moves.some((m) => m.letters !== 'together')) continue;
-    found.set(finish, (found.get(finish) ?? new Map<string, Motion>()).set(address, motion));
+    const [, id] = of.exec(address) ?? [];
+    const { track, moves } = motion;
+    if (id === undefined || ![...(track ? [track] : []), ...moves].some((m) => m.letters !== 'together'))
+      continue;
+    found.set(id, (found.get(id) ?? new Map<string, Motion>()).set(address, motion));
   }
   return found;
+}
+
+/** The values of what is moved, of the letter that is at a place among others. */
+function valuesOf(
+  motions: ReadonlyMap<string, Motion>,
+  at: number,
+  letters: number,
+  time: number,
+  shot: Shot,
+): Map<string, unknown> {
+  const late = (of: Track | Move) => shifted(shot, time, -stepsBehind(of, at, letters) * of.step);
+  return new Map(
+    [...motions].map(([address, motion]) => [
+      address,
+      asValue(motion.placed.parameter, numbersAt(motion, time, shot, late)),
+    ]),
+  );
+}
+
+const inRange = (id: string, pose: Pose): LetterPose =>
+  newPose(
+    id,
+    Object.fromEntries(
+      Object.entries(POSE).map(([key, parameter]) => [
+        key,
+        asValue(parameter, asNumbers(pose[key as 'turn'])),
+      ]),
+    ),
+  );
+
+/** Gives letters of blocks whose letters are moved one after the other poses of their own, as late as they are. */
+function withPoses(seen: Project, shot: Shot, time: number, motions: ReadonlyMap<string, Motion>): Project {
+  const moving = letterwise(motions, OF_EACH);
+  if (moving.size === 0) return seen;
+  return {
+    ...seen,
+    blocks: seen.blocks.map((block) => {
+      const of = moving.get(block.id);
+      if (!of) return block;
+      const text = [...block.text];
+      const letters = block.letters.filter((_, i) => text[i]!.trim() !== '');
+      const here = new Set(block.letters);
+      const poses = new Map(block.poses.flatMap((p) => (here.has(p.id) ? [[p.id, p]] : [])));
+      // what every letter does by then is in the poses: what all of them share is left to the others
+      const still = Object.fromEntries(
+        [...of.values()].map(({ placed: { key } }) => [key, AS_LAID[key as 'turn']]),
+      );
+      letters.forEach((letter, at) => {
+        const values = valuesOf(of, at, letters.length, time, shot);
+        const late = Object.fromEntries(
+          [...values].map(([address, value]) => [address.split('/').pop(), value]),
+        );
+        const own: LetterPose = { ...newPose(letter), ...late };
+        const before = poses.get(letter);
+        poses.set(letter, before ? inRange(letter, bothPoses(before, own)) : own);
+      });
+      return { ...block, each: { ...block.each, ...still }, poses: [...poses.values()] };
+    }),
+  };
 }
 
 /** Gives letters that wear a moved finish one of their own, as late as they are. */
@@ -67,18 +134,12 @@ function withLetters(
       }),
     ),
   );
-  for (const [id, moving] of letterwise(motions)) {
+  for (const [id, moving] of letterwise(motions, OF_FINISH)) {
     const worn = wearing.filter((w) => w.finish === id);
     const order = [...new Set(worn.map((w) => `${w.block}/${w.letter}`))];
     order.forEach((key, at) => {
       const own = `${id}~${at}`;
-      const behind = (move: Move) => shifted(shot, time, -stepsBehind(move, at, order.length) * move.step);
-      const values = new Map(
-        [...moving].map(([address, motion]) => [
-          address,
-          asValue(motion.placed.parameter, numbersAt(motion, time, shot, behind)),
-        ]),
-      );
+      const values = valuesOf(moving, at, order.length, time, shot);
       const late = withValues(seen, values).finishes.find((f) => f.id === id);
       if (!late) return;
       finishes.push({ ...late, id: own });
@@ -124,7 +185,8 @@ export function shownAt(project: Project, lookId: string, shotId: string, frame:
   if (motions.size === 0) return played;
   const at = (t: number) => withValues(played, valuesAt(motions, t, shot));
   const seen = at(time);
-  return withDelays(withLetters(seen, lookId, shot, time, motions), lookId, (by) =>
+  const posed = withPoses(seen, shot, time, motions);
+  return withDelays(withLetters(posed, lookId, shot, time, motions), lookId, (by) =>
     at(shifted(shot, time, by)),
   );
 }

@@ -27,6 +27,7 @@ import type { SurroundPicture } from '../light/surround.ts';
 import { cos, pow, sin, tan } from '../maths/reproducible.ts';
 import type { BlockSolids, LetterSolid } from '../solid/blockSolids.ts';
 import { centreOf, type Box } from '../stage/camera.ts';
+import { isThere, posesOf } from '../stage/pose.ts';
 import { profileKey } from './profileTexture.ts';
 import { shownMean, textureKey, type Coding, type Texture } from '../texture/texture.ts';
 import {
@@ -40,6 +41,7 @@ import {
   type SceneSurround,
   type Thing,
 } from './renderScene.ts';
+import { posed } from './letterPose.ts';
 import { SceneBuilder, type PartOf } from './sceneBuilder.ts';
 import { SceneSolids } from './sceneSolids.ts';
 import { IDENTITY } from './transform.ts';
@@ -252,7 +254,7 @@ function placementOf({ place }: Block): number[] {
 }
 
 /** From a letter's own origin and unit into its block's plane. */
-function localOf({ x, y, turn }: LetterSolid, { scale, backAt }: BlockSolids): number[] {
+function localOf({ x, y, turn }: LetterSolid, { scale, backAt }: BlockSolids): readonly number[] {
   const [c, s] = [cos(turn) * scale, sin(turn) * scale];
   return [c, -s, 0, x * scale, s, c, 0, y * scale, 0, 0, scale, backAt];
 }
@@ -407,7 +409,10 @@ export class SceneCompiler {
       if (!of) continue;
       builder.place(`block/${block.id}`, placementOf(block));
       const words = wordsOf(block);
+      const poseOf = posesOf(block);
       for (const letter of of.letters) {
+        const pose = poseOf(letter.letter);
+        if (!isThere(pose)) continue;
         const { zones, zoneStarts } = letter.solid;
         let colours = 0;
         const parts = zones.map((zone, k): PartOf => {
@@ -421,7 +426,9 @@ export class SceneCompiler {
           return { first: zoneStarts[k], triangles, zone, colour, finish, group };
         });
         const thing = { block: block.id, letter: letter.letter, word: words.get(letter.letter), piece: null };
-        builder.add(this.solids.ofLetter(letter.solid), localOf(letter, of), thing, parts);
+        const rest = localOf(letter, of);
+        const local = posed(rest, letter, pose, block.each.about, of.scale);
+        builder.add(this.solids.ofLetter(letter.solid), local, thing, parts, rest);
       }
     }
     for (const piece of standing(project.pieces)) {

@@ -68,7 +68,7 @@ export function blockBounds({ instances, placements, solids }: RenderScene): Bou
   const blocks = Array.from({ length: placements.count }, none);
   for (let i = 0; i < instances.count; i++)
     for (const corner of corners(boundsOf(solids[instances.solid[i]])))
-      widen(blocks[instances.placement[i]], carried(instances.local, i * 12, corner));
+      widen(blocks[instances.placement[i]], carried(instances.rest, i * 12, corner));
   return blocks;
 }
 
@@ -83,7 +83,7 @@ export function wordBounds(scene: RenderScene, blocks: readonly Bounds[]): Bound
     if (word[i] === undefined) continue;
     const bounds = words.get(nameOf(i)) ?? none();
     for (const corner of corners(boundsOf(solids[instances.solid[i]])))
-      widen(bounds, carried(instances.local, i * 12, corner));
+      widen(bounds, carried(instances.rest, i * 12, corner));
     words.set(nameOf(i), bounds);
   }
   return word.map((w, i) => (w === undefined ? blocks[instances.placement[i]] : words.get(nameOf(i))!));

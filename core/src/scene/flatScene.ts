@@ -52,7 +52,7 @@ export function flattened(scene: RenderScene): FlatScene {
     placed(solid.positions, flat.positions, at * 9, world);
     turned(solid.normals, flat.normals, at * 9, world);
     turned(solid.tangents, flat.tangents, at * 9, world);
-    coordinates(solid.uv, flat.uv, at * 12, instances.local, i * 12);
+    coordinates(solid.uv, flat.uv, at * 12, instances.rest, i * 12);
     at += solid.triangles;
   }
   numberParts(scene, flat);

@@ -46,8 +46,13 @@ export interface Instances {
   count: number;
   solid: Uint32Array;
   placement: Uint32Array;
-  /** Transforms from the solid into its placement; they turn in the plane and scale alike in all directions. */
+  /** Transforms from the solid into its placement; they scale alike in all directions. */
   local: Float32Array;
+  /**
+   * As `local`, but where letters would be that none has moved by itself: what feeds are laid along, so that they
+   * travel with the letter. They turn in the plane alone.
+   */
+  rest: Float32Array;
 }
 
 /** Runs of triangles with one finish: one zone of one letter, or one piece. They follow their instances. */

@@ -31,6 +31,8 @@ export class SceneBuilder {
   private readonly solid: number[] = [];
   private readonly placement: number[] = [];
   private readonly local: number[] = [];
+  private readonly rest: number[] = [];
+  private moved = false;
   private readonly parts: (PartOf & { instance: number; thing: number })[] = [];
 
   /** Opens a placement; instances that follow stand in it. */
@@ -40,8 +42,17 @@ export class SceneBuilder {
     this.shut.push(...shut);
   }
 
-  /** Adds a solid in the placement opened last, with its parts in the order of its triangles. */
-  add(solid: SceneSolid, local: Transform, thing: Thing, parts: readonly PartOf[]): void {
+  /**
+   * Adds a solid in the placement opened last, with its parts in the order of its triangles.
+   * @param rest where it would stand had it not been moved by itself
+   */
+  add(
+    solid: SceneSolid,
+    local: Transform,
+    thing: Thing,
+    parts: readonly PartOf[],
+    rest: Transform = local,
+  ): void {
     let number = this.solidNumbers.get(solid);
     if (number === undefined) {
       number = this.solids.push(solid) - 1;
@@ -50,6 +61,8 @@ export class SceneBuilder {
     const instance = this.solid.push(number) - 1;
     this.placement.push(this.names.length - 1);
     this.local.push(...local);
+    this.rest.push(...rest);
+    this.moved ||= rest !== local;
     const of = this.things.push(thing) - 1;
     for (const part of parts) if (part.triangles > 0) this.parts.push({ ...part, instance, thing: of });
   }
@@ -73,6 +86,7 @@ export class SceneBuilder {
       return out;
     };
     const { parts } = this;
+    const local = floats(this.local);
     return {
       placements: {
         count: this.now.length / TRANSFORM,
@@ -84,7 +98,8 @@ export class SceneBuilder {
         count: this.solid.length,
         solid: words(this.solid),
         placement: words(this.placement),
-        local: floats(this.local),
+        local,
+        rest: this.moved ? floats(this.rest) : local,
       },
       parts: {
         count: parts.length,

@@ -510,12 +510,12 @@ interface MadeBlock {
 }
 
 /**
- * Names everything that a block's letters and solids come of; alike keys, alike solids. Where it stands is no part
- * of it, nor what it wears, save where detail goes by what the camera sees.
+ * Names everything that a block's letters and solids come of; alike keys, alike solids. Where it and
+ * its letters stand is no part of it, nor what it wears, save where detail goes by what the camera sees.
  */
 function blockKey(block: Block, { coarseness, beyond }: Detail, camera: Shot['camera']): string {
-  const { place, ...own } = block;
-  return JSON.stringify([own, coarseness, beyond ? [place, camera] : null]);
+  const own = { ...block, place: null, each: null, poses: null };
+  return JSON.stringify([own, coarseness, beyond ? [block.place, camera] : null]);
 }
 
 /** Whether a letter goes without its bevels or its roundness, for its outline. */

@@ -120,7 +120,7 @@ export function cellEye(
   if (some < 0) return null;
   const shown = Uint8Array.from(own, (is) => (is ? 1 : 0));
   const instance = parts.instance[some];
-  const m = composed(placements.now, instances.placement[instance], instances.local, instance);
+  const m = composed(placements.now, instances.placement[instance], instances.rest, instance);
   const unit = scaleOf(m);
   /** Along the reading direction, and out of the front. */
   const r: Vec = [m[0] / unit, m[4] / unit, m[8] / unit];

@@ -519,8 +519,8 @@ export const S_WORD_Y = 116;
 /** Site: wordZ. */
 export const S_WORD_Z = 120;
 
-/** Site: free2. */
-export const S_FREE2 = 124;
+/** Site: perMetre. */
+export const S_PER_METRE = 124;
 
 /** Site: wordPerX. */
 export const S_WORD_PER_X = 128;
@@ -531,8 +531,8 @@ export const S_WORD_PER_Y = 132;
 /** Site: wordPerZ. */
 export const S_WORD_PER_Z = 136;
 
-/** Site: free3. */
-export const S_FREE3 = 140;
+/** Site: free2. */
+export const S_FREE2 = 140;
 
 /** Site: wrapX. */
 export const S_WRAP_X = 144;

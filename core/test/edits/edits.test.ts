@@ -170,6 +170,10 @@ const MAKERS: Record<string, Maker> = {
   setFont: (p, [a]) => edits.setFont(p, block(p, a), { source: 'shipped', id: 'anton', name: 'Anton' }),
   setKern: (p, [a, b, c]) =>
     edits.setKern(p, block(p, a), pick(pick(p.blocks, a)?.letters ?? [], b) ?? 'x', c),
+  poseLetter: (p, [a, b]) =>
+    edits.poseLetter(p, block(p, a), pick(pick(p.blocks, a)?.letters ?? [], b) ?? 'x'),
+  unposeLetter: (p, [a]) =>
+    edits.unposeLetter(p, block(p, a), pick(pick(p.blocks, a)?.poses ?? [], a)?.id ?? 'x'),
   resetKerning: (p, [a]) => edits.resetKerning(p, block(p, a)),
   setFeature: (p, [a, b]) =>
     edits.setFeature(p, block(p, a), { tag: 'ss01', name: 'Set', byItself: false }, b > 0),

@@ -11,6 +11,7 @@ import {
   newKey,
   newLight,
   newMove,
+  newPose,
   newProject,
   newTrack,
   openDocument,
@@ -29,17 +30,19 @@ import { asNumbers, isKeyed, seenAt } from '../../src/motion/seen.ts';
 import { motionFindings } from '../../src/motion/findings.ts';
 import { shownAt } from '../../src/motion/shown.ts';
 import { momentsOf } from '../../src/motion/shutter.ts';
+import { posesOf } from '../../src/stage/pose.ts';
 import { framesOf, lengthOf, timeOf } from '../../src/motion/span.ts';
 import { valueOf } from '../../src/motion/tracks.ts';
 
 enablePatches();
 
 const GLOWING = READY_FINISHES.find((f) => f.surface.emission_luminance > 0)!;
-/** A word whose second finish glows, three lights, and a shot of two seconds at 24 pictures a second. */
+/** A word of letters with poses whose second finish glows, three lights, and a shot of two seconds at 24 pictures a second. */
 function plain(): Project {
   const p = newProject('Ostrel', 'OSTREL', structuredClone([READY_FINISHES[0], GLOWING]));
   p.looks[0].rig = [newLight('area', 'Key'), newLight('point', 'Lamp'), newLight('spot', 'Rim')];
   p.looks[0].chart = [{ finish: p.finishes[1].id }];
+  p.blocks[0].poses = [newPose(p.blocks[0].letters[2], { shift: [0, 0.01, 0], roll: 60, size: 2 })];
   Object.assign(p.shots[0], { seconds: 2, rate: 24 });
   return p;
 }
@@ -106,6 +109,11 @@ const motion = (p: Project) => {
     .record({
       at: fc.constantFrom(...addresses),
       ends: fc.constantFrom(...TRACK_ENDS),
+      late: fc.record({
+        letters: fc.constantFrom(...LETTER_ORDERS),
+        step: unit,
+        seed: fc.integer({ min: 0, max: 99 }),
+      }),
       keys: fc.uniqueArray(
         fc.record({
           at: fc.double({ min: 0, max: 3, noNaN: true }),
@@ -119,10 +127,10 @@ const motion = (p: Project) => {
         { minLength: 1, maxLength: 4, selector: (k) => k.at },
       ),
     })
-    .map(({ at, ends, keys }): Track => {
+    .map(({ at, ends, keys, late }): Track => {
       const long = asNumbers(at.owner[at.key]).length;
       const own = keys.map((k) => ({ ...k, value: k.value.slice(0, long) })).sort((a, b) => a.at - b.at);
-      return newTrack(at.address, own, { ends });
+      return newTrack(at.address, own, { ends, ...late });
     });
   const move = fc
     .record({
@@ -230,6 +238,60 @@ describe('a document at a time', () => {
     expect(at(12)).toEqual([expect.closeTo(0, 12), 0.2, expect.closeTo(0.3, 12)]);
     expect(at(24)[0]).toBeCloseTo(0.8, 12);
     expect(at(36)[2]).toBeCloseTo(-0.3, 12);
+  });
+});
+
+describe('letters that move one after the other', () => {
+  const p = plain();
+  const [block] = p.blocks;
+  const each = (key: string) => `blocks/${block.id}/each/${key}`;
+  const keys = [newKey(0.25, [0, 0, 0]), newKey(0.75, [0, 0.1, 0])];
+  const shot = {
+    ...shotOf(p),
+    loops: false,
+    tracks: [newTrack(each('shift'), keys, { letters: 'reading', step: 0.125 })],
+    moves: [
+      newMove('swing', each('tilt'), { speed: 1, amount: 0.5, letters: 'middle', step: 0.25 }),
+      newMove('turn', each('turn'), { speed: 0.5, amount: 6 }),
+    ],
+  };
+  const m: Project = { ...p, shots: [shot] };
+  const standing = (frame: number) => {
+    const [of] = shownAt(m, p.looks[0].id, shot.id, frame).blocks;
+    const poseOf = posesOf(of);
+    return block.letters.map((l) => poseOf(l));
+  };
+  /** Every letter as it would be if all moved together. */
+  const together = (frame: number) => seenAt(m, shot.id, frame).blocks[0].each;
+
+  it('are each what the first was so much before, by keys and by moves, and what they share they share', () => {
+    for (const frame of [0, 7, 15, 22, 30, 41]) {
+      const now = standing(frame);
+      for (const at of [0, 1, 3, 4, 5]) {
+        expect(now[at].shift[1]).toBeCloseTo(together(Math.max(0, frame - 3 * at)).shift[1], 12);
+        const out = Math.abs(at - 2.5);
+        expect(now[at].tilt).toBeCloseTo(together(Math.max(0, frame - 6 * out)).tilt, 12);
+        expect(now[at].turn).toBeCloseTo(together(frame).turn, 12);
+      }
+    }
+    expect(standing(22).map((l) => l.shift[1].toFixed(3))).not.toContain('NaN');
+    expect(new Set(standing(15).map((l) => l.shift[1])).size).toBeGreaterThan(3);
+  });
+
+  it('do it on top of what a letter does by itself', () => {
+    const frame = 20;
+    const third = standing(frame)[2];
+    expect(third.size).toBe(2);
+    expect(third.shift[1]).toBeCloseTo(0.01 + together(frame - 6).shift[1], 12);
+  });
+
+  it('leave spaces out of the turn, and the document as it was', () => {
+    const before = JSON.stringify(m);
+    const spaced = structuredClone(m);
+    Object.assign(spaced.blocks[0], edits.withText(spaced.blocks[0], 'OST REL'));
+    const [of] = shownAt(spaced, p.looks[0].id, shot.id, 22).blocks;
+    expect(posesOf(of)(of.letters[4]).shift).toEqual(standing(22)[3].shift);
+    expect(JSON.stringify(m)).toBe(before);
   });
 });
 

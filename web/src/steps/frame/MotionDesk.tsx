@@ -25,6 +25,9 @@ const MOVES: Record<Move['kind'], string> = {
 /** Kinds whose amount is a share of the value, not in its unit. */
 const SHARES: readonly Move['kind'][] = ['breathe', 'flicker'];
 
+/** What letters can do one after the other: what they wear, and how each of them stands. */
+const IN_TURN = /^finishes\/|^blocks\/[^/]+\/each\//;
+
 /** When a key is, typed in pictures or seconds. */
 function KeyTime({ at, rate }: { at: number; rate: number }) {
   const [typed, setTyped] = useState<string | null>(null);
@@ -84,7 +87,6 @@ function MoveRows({ move, parameter, shot }: { move: Move; parameter: Parameter;
   const unit = isShare || !('unit' in parameter) ? { sign: '%', factor: 100 } : parameter.unit;
   const step = isShare || !('unit' in parameter) ? 1 : parameter.step;
   const most = Math.max(1, Math.abs(move.amount) * 3) * unit.factor;
-  const letters = move.address.startsWith('finishes/');
   return (
     <div className="border-t border-(--line) pt-1.5" role="group" aria-label={MOVES[move.kind]}>
       <div className="flex items-center justify-between">
@@ -111,7 +113,7 @@ function MoveRows({ move, parameter, shot }: { move: Move; parameter: Parameter;
         initial={move.amount}
         onChange={(v) => set(`${address}/amount`, v)}
       />
-      <ParameterRows of={address} without={letters ? [] : ['letters', 'step']} />
+      <ParameterRows of={address} without={IN_TURN.test(move.address) ? [] : ['letters', 'step']} />
     </div>
   );
 }
@@ -139,7 +141,12 @@ export function MotionDesk() {
       {track && !key && (
         <p className="quiet pb-1">Take a key in hand in the band to change it and its way.</p>
       )}
-      {track && track.keys.length > 1 && <ParameterRows of={`shots/${shot.id}/tracks/${track.id}`} />}
+      {track && track.keys.length > 1 && (
+        <ParameterRows
+          of={`shots/${shot.id}/tracks/${track.id}`}
+          without={IN_TURN.test(row) ? [] : ['letters', 'step', 'seed']}
+        />
+      )}
       {moves.map((move) => (
         <MoveRows key={move.id} move={move} parameter={placed.parameter} shot={shot.id} />
       ))}

@@ -14,6 +14,7 @@ import { BevelRows } from './BevelRows.tsx';
 import { BlockRow } from './BlockRow.tsx';
 import { FontRows } from './FontRows.tsx';
 import { PlaceRows } from './PlaceRows.tsx';
+import { PoseRows } from './PoseRows.tsx';
 import { StripRows } from './StripRows.tsx';
 import { TextRows } from './TextRows.tsx';
 import { TubeRows } from './TubeRows.tsx';
@@ -72,6 +73,7 @@ export function SetDesk() {
       )}
       {block.form === 'tube' ? <TubeRows block={block} shaped={shaped} /> : <StripRows block={block} />}
       <PlaceRows block={block} shaped={shaped} />
+      <PoseRows block={block} />
       <Section title="Save the type as">
         <div className="flex gap-1.5">
           {EXPORT_KINDS.map((kind) => (

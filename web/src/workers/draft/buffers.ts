@@ -1,12 +1,14 @@
 /** What the draft draws a scene from, prepared here so that the page only hands it on to the graphics card. */
 import { placed, turned } from '@wemlox/core/scene/flatScene';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
+import { composed, inverseOf } from '@wemlox/core/scene/transform';
 import { PlaceFinder, placesNeeded, type PlaceName } from './places.ts';
 import { draftFinish, type DraftFinish } from './shader.ts';
 
 export interface DraftPlacement {
+  /** Its placement's own, or one for a letter that is moved by itself. */
   name: string;
-  /** Corners and normals in the placement's own space; null when they are the ones sent before. WebGL takes no shared memory. */
+  /** Corners and normals in the placement's own space, where letters are as they are laid; null when they are the ones sent before. WebGL takes no shared memory. */
   corners: { position: Float32Array<ArrayBuffer>; normal: Float32Array<ArrayBuffer> } | null;
   /** Where its corners lie on what its finishes are fed along; null when they are those sent before. */
   places: Partial<Record<PlaceName, Float32Array<ArrayBuffer>>> | null;
@@ -27,8 +29,39 @@ export interface DraftBuffers {
 /** Names the triangles of a placement: alike contents, alike corners. */
 function contentOf({ solids, instances }: RenderScene, members: readonly number[]): string {
   return members
-    .map((i) => `${solids[instances.solid[i]].key}@${instances.local.subarray(i * 12, i * 12 + 12).join()}`)
+    .map((i) => `${solids[instances.solid[i]].key}@${instances.rest.subarray(i * 12, i * 12 + 12).join()}`)
     .join('|');
+}
+
+/** Instances that are moved as one, with the name and the transform of all of them. */
+interface MovedAsOne {
+  name: string;
+  members: number[];
+  matrix: number[];
+}
+
+const isMoved = ({ instances: { local, rest } }: RenderScene, i: number) =>
+  local !== rest && local.subarray(i * 12, i * 12 + 12).some((v, k) => v !== rest[i * 12 + k]);
+
+/** Placements, of which letters that are moved by themselves are apart: their corners stay those that were sent. */
+function movedAsOne(scene: RenderScene): MovedAsOne[] {
+  const { placements, instances } = scene;
+  const all = placements.names.map((name, p): MovedAsOne => {
+    const matrix = [...placements.now.subarray(p * 12, p * 12 + 12)];
+    return { name, members: [], matrix };
+  });
+  for (let i = 0; i < instances.count; i++) {
+    const p = instances.placement[i];
+    const of = all[p];
+    if (!isMoved(scene, i)) {
+      of.members.push(i);
+      continue;
+    }
+    const world = composed(placements.now, p, instances.local, i);
+    const matrix = [...composed(world, 0, inverseOf(instances.rest, i), 0)];
+    all.push({ name: `${of.name}/${i}`, members: [i], matrix });
+  }
+  return all.filter((of) => of.members.length > 0);
 }
 
 /** Prepares scenes one after the other, and leaves out what the page has. */
@@ -38,17 +71,14 @@ export class DraftPreparer {
   private finishes = new Set<string>();
 
   prepare(scene: RenderScene): DraftBuffers {
-    const { placements, instances, parts } = scene;
-    const members = Array.from({ length: placements.count }, (): number[] => []);
-    for (let i = 0; i < instances.count; i++) members[instances.placement[i]].push(i);
+    const { instances, parts } = scene;
     const partsOf = Array.from({ length: instances.count }, (): number[] => []);
     for (let p = 0; p < parts.count; p++) partsOf[parts.instance[p]].push(p);
     const now = new Map<string, string>();
     const laidNow = new Map<string, string>();
     const needed = scene.finishes.map(({ recipe }) => (recipe ? placesNeeded(recipe) : []));
     const finder = needed.some((n) => n.length > 0) ? new PlaceFinder(scene) : null;
-    const all = members.map((own, p): DraftPlacement => {
-      const name = placements.names[p];
+    const all = movedAsOne(scene).map(({ name, members: own, matrix }): DraftPlacement => {
       const content = contentOf(scene, own);
       now.set(name, content);
       const worn = new Set(own.flatMap((i) => partsOf[i].map((q) => parts.finish[q])));
@@ -61,7 +91,7 @@ export class DraftPreparer {
         corners: this.sent.get(name) === content ? null : cornersOf(scene, own),
         places: moved ? Object.fromEntries(names.map((n) => [n, finder!.of(n, own)])) : null,
         ...indexOf(scene, own, partsOf),
-        matrix: [...placements.now.subarray(p * 12, p * 12 + 12)],
+        matrix,
       };
     });
     this.sent = now;
@@ -96,9 +126,9 @@ function cornersOf({ solids, instances }: RenderScene, members: readonly number[
   let at = 0;
   for (const i of members) {
     const solid = solids[instances.solid[i]];
-    const local = Float64Array.from(instances.local.subarray(i * 12, i * 12 + 12));
-    placed(solid.positions, position, at, local);
-    turned(solid.normals, normal, at, local);
+    const rest = Float64Array.from(instances.rest.subarray(i * 12, i * 12 + 12));
+    placed(solid.positions, position, at, rest);
+    turned(solid.normals, normal, at, rest);
     at += solid.triangles * 9;
   }
   return { position, normal };

@@ -81,10 +81,10 @@ export class PlaceFinder {
 
   private corner(name: PlaceName, i: number): Corner {
     const { solids, instances, placements } = this.scene;
-    const m = instances.local.subarray(i * 12, i * 12 + 12);
+    const m = instances.rest.subarray(i * 12, i * 12 + 12);
     const inBlock = (x: number, y: number, z: number) =>
       [0, 4, 8].map((r) => m[r] * x + m[r + 1] * y + m[r + 2] * z + m[r + 3]);
-    const unit = scaleOf(composed(placements.now, instances.placement[i], instances.local, i));
+    const unit = scaleOf(composed(placements.now, instances.placement[i], instances.rest, i));
     if (name === 'fedOutline') return (uv, _, c) => [uv[c * 4] * unit, uv[c * 4 + 1] * unit];
     const boxes = {
       fedBoxLetter: boundsOf(solids[instances.solid[i]]),
