@@ -4,7 +4,7 @@ import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
-import { encode } from 'fast-png';
+import { decode, encode } from 'fast-png';
 import { zipSync } from 'fflate';
 import { documentOf, meanOf, number, step, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
@@ -41,6 +41,28 @@ async function at(page: Page, frame: string, samples = 4): Promise<void> {
   await traced(page, samples);
 }
 
+/** Picks a way of the peg beside a row. */
+async function peg(page: Page, parameter: string, way: string): Promise<void> {
+  await desk(page)
+    .getByRole('button', { name: new RegExp(`^${parameter} over time`) })
+    .first()
+    .click();
+  await page.getByRole('menuitem', { name: way, exact: true }).click();
+}
+
+/** How much neighbouring pixels of the word differ, as a share of how bright it is. */
+async function grain(page: Page): Promise<number> {
+  const { data, width, height, channels } = decode(await page.getByTestId('traced').screenshot());
+  let [apart, sum] = [0, 0];
+  for (let y = Math.floor(height * 0.4); y < height * 0.6; y++)
+    for (let x = Math.floor(width * 0.1); x < width * 0.9; x++) {
+      const at = (y * width + x) * channels;
+      apart += Math.abs(data[at]! - data[at + channels]!);
+      sum += data[at]!;
+    }
+  return apart / sum;
+}
+
 /** How bright the left and the right of the picture are. */
 async function sides(page: Page, rows: readonly number[]): Promise<[number, number]> {
   const of = async (columns: readonly number[]) =>
@@ -48,9 +70,89 @@ async function sides(page: Page, rows: readonly number[]): Promise<[number, numb
   return [await of([0.02, 0.35]), await of([0.65, 0.98])];
 }
 
-test('a film plays behind the type, in its own time', async ({ page }) => {
-  await page.goto(`${studio.url}/p/ostrel/dusk-chrome/frame`);
+test('a word clad in woven cloth, a spot that is aimed and travels, and a film that plays behind', async ({
+  page,
+}) => {
+  await page.goto(studio.url);
+  await page
+    .getByRole('button', { name: /^New project/ })
+    .first()
+    .click();
   await traced(page, 1);
+  // the cloth is far too large at first
+  await step(page, 'Finish');
+  await page
+    .getByRole('gridcell', { name: /^Front of/ })
+    .first()
+    .click();
+  await desk(page).locator('summary', { hasText: /^Base/ }).first().click();
+  await desk(page).getByRole('button', { name: 'Feed Base colour' }).click();
+  const colour = desk(page).locator('details details').filter({ hasText: 'Base colour' }).first();
+  await colour.locator('summary').first().click();
+  await colour.getByLabel('Fed by').selectOption('picture');
+  await colour.getByRole('button', { name: /^Picture: / }).click();
+  await colour.getByRole('menuitem', { name: 'Canvas' }).click();
+  // the word begins in measured chrome, which has a colour of its own
+  await expect(desk(page).getByText('what is fed is not seen')).toBeVisible();
+  await desk(page).getByRole('button', { name: 'Metal by colour' }).click();
+  await expect(desk(page).getByText('what is fed is not seen')).toHaveCount(0);
+  await number(desk(page), 'Metalness', '0');
+  await number(desk(page), 'Roughness', '0.7');
+  await colour.getByRole('radio', { name: 'In tiles' }).click();
+  await number(colour, 'Tile width', '12000');
+  await traced(page, 8);
+  const large = await grain(page);
+  await number(colour, 'Tile width', '700');
+  await traced(page, 8);
+  expect(await grain(page)).toBeGreaterThan(1.5 * large);
+
+  // a spot alone, that shines past the word: why it is black is told, with the move that mends it
+  await step(page, 'Light');
+  await page.getByRole('option', { name: 'No surround' }).click();
+  const marks = page.getByTestId('dome').getByRole('button');
+  while ((await marks.count()) > 0) {
+    await marks.first().locator('.mark').click();
+    await desk(page)
+      .getByRole('button', { name: /^Remove / })
+      .click();
+  }
+  await desk(page).getByRole('button', { name: 'Spot', exact: true }).click();
+  await number(desk(page), 'Edge', '0.8');
+  await number(desk(page), 'Cone', '8');
+  await number(desk(page), 'Elevation', '20');
+  await desk(page).locator('summary', { hasText: 'Aim, from the centre' }).click();
+  await number(desk(page), 'Across', '3');
+  await expect(page.getByTestId('light-advice')).toContainText('Spot shines past the type', {
+    timeout: 60_000,
+  });
+  await page.getByRole('button', { name: 'Aim Spot at the type' }).click();
+  await traced(page, 4);
+  const middle = async () =>
+    (await meanOf(page.getByTestId('traced'), [0.2, 0.8], [0.3, 0.7])).reduce((a, b) => a + b, 0);
+  const lit = await middle();
+  expect(lit).toBeGreaterThan(20);
+  const [spot] = (await documentOf(page, studio)).looks[0]!.rig;
+  await number(desk(page), 'Strength', String(((spot as { strength: number }).strength / 2).toFixed(2)));
+  await traced(page, 4);
+  expect(await middle()).toBeLessThan(lit);
+
+  // it travels from one end to the other
+  await number(desk(page), 'Across', '-0.4');
+  await peg(page, 'Aim', 'Key here');
+  await step(page, 'Frame');
+  await at(page, '72', 1);
+  await step(page, 'Light');
+  await desk(page).locator('summary', { hasText: 'Aim, from the centre' }).click();
+  await number(desk(page), 'Across', '0.4');
+  await step(page, 'Frame');
+  await at(page, '2');
+  const begins = await sides(page, [0.35, 0.65]);
+  await at(page, '72');
+  const ends = await sides(page, [0.35, 0.65]);
+  expect(begins[0]).toBeGreaterThan(1.3 * begins[1]);
+  expect(ends[1]).toBeGreaterThan(1.3 * ends[0]);
+
+  // a film behind it, in its own time
   await page.getByLabel('Plate file', { exact: true }).setInputFiles(lamps());
   const plate = desk(page).getByRole('group', { name: 'lamps.webm', exact: true });
   await expect(plate.getByText('48 frames, 24 a second, 2.00 s')).toBeVisible();
@@ -70,7 +172,9 @@ test('a film plays behind the type, in its own time', async ({ page }) => {
   expect(pieces.at(-1)!.picture!.plays).toMatchObject({ frames: 48, rate: 24, speed: -1, ends: 'again' });
 });
 
-test('lamps that pass are seen only in the word that mirrors them', async ({ page }) => {
+test('lamps that pass are seen only in the word, which turns to its place and mirrors them', async ({
+  page,
+}) => {
   await page.goto(`${studio.url}/p/ostrel/dusk-chrome/light`);
   await traced(page, 1);
   await page.locator('input[type=file][accept*=".hdr"]').setInputFiles(lamps());
@@ -79,15 +183,37 @@ test('lamps that pass are seen only in the word that mirrors them', async ({ pag
   const project = await documentOf(page, studio);
   const look = project.looks.find((l) => l.id === 'dusk-chrome')!;
   expect(look.surround).toMatchObject({ source: 'picture', name: 'lamps.webm', plays: { frames: 48 } });
+  // the word stands edge on at first, and is in its place when half of the shot is over
   await step(page, 'Frame');
+  await at(page, '0', 1);
+  await step(page, 'Set');
+  await number(desk(page), 'Turn', '-80');
+  await peg(page, 'Turn', 'Key here');
+  await step(page, 'Frame');
+  await at(page, '48', 1);
+  await step(page, 'Set');
+  await number(desk(page), 'Turn', '0');
+  await step(page, 'Frame');
+  const [track] = (await documentOf(page, studio)).shots[0]!.tracks;
+  expect(track!.address).toMatch(/^blocks\/.*\/place\/turn$/);
+  expect(track!.keys.map((k) => [Math.round(k.at * 24), Math.round((k.value[0]! * 180) / Math.PI)])).toEqual([
+    [0, -80],
+    [48, 0],
+  ]);
+  await desk(page).getByRole('radio', { name: 'Stays', exact: true }).click();
+
   const word = () => meanOf(page.getByTestId('traced'), [0.05, 0.9], [0.35, 0.65]);
-  const seen: number[][] = [];
-  for (const frame of ['0', '16', '32']) {
+  const behind = () => meanOf(page.getByTestId('traced'), [0.02, 0.98], [0.01, 0.12]);
+  const seen: { word: number[]; behind: number[] }[] = [];
+  for (const frame of ['0', '48', '60', '72']) {
     await at(page, frame);
-    seen.push(await word());
+    seen.push({ word: await word(), behind: await behind() });
   }
   const differ = (a: number[], b: number[]) => Math.max(...a.slice(0, 3).map((v, c) => Math.abs(v - b[c]!)));
-  expect(differ(seen[0]!, seen[1]!) + differ(seen[1]!, seen[2]!)).toBeGreaterThan(4);
+  const [turned, rest, later, last] = seen;
+  expect(differ(turned!.word, rest!.word)).toBeGreaterThan(8);
+  expect(differ(rest!.word, later!.word) + differ(later!.word, last!.word)).toBeGreaterThan(4);
+  for (const { behind } of seen) expect(differ(behind, turned!.behind)).toBeLessThan(1);
 });
 
 test('numbered pictures in a zip feed a finish, and what is no moving picture is refused in words', async ({

@@ -178,6 +178,20 @@ export const standLight = (project: Project, look: string, id: string, place: re
   },
 });
 
+/** Has a light look at the middle of the type from where it stands. */
+export const aimAtType = (project: Project, look: string, id: string): Edit => ({
+  label: `Aim ${lightIn(project, look, id).name} at the type`,
+  make: (p) => {
+    const light = lightIn(p, look, id);
+    const { at, azimuth, elevation, distance } = standingOf(light);
+    const { away } = frameOf({ azimuth, elevation });
+    const place = at.map((v, i) => v + (away[i] ?? 0) * distance);
+    light.aim = [0, 0, 0];
+    if ('stands' in light && light.stands === 'facing') light.stands = 'free';
+    if ('stands' in light) standLight(project, look, id, place).make(p);
+  },
+});
+
 /** Moves lights together, each around what it looks at, radians. */
 export function moveLights(
   project: Project,

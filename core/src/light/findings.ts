@@ -2,7 +2,7 @@
  * Why a picture is black, burnt or off: what the light of its faces and the places of its lights tell, each with a move
  * that mends it. Told from counts of the traced picture, so that it costs nothing.
  */
-import { exp, log } from '../maths/reproducible.ts';
+import { cos, exp, log } from '../maths/reproducible.ts';
 import type { Light } from '../document/index.ts';
 import { bearingOf, frameOf, placeLight, standingOf, type Vec } from './placing.ts';
 
@@ -35,6 +35,7 @@ export type LightMend =
   | { by: 'exposure'; stops: number }
   | { by: 'move'; light: string; azimuth: number; elevation: number }
   | { by: 'away'; light: string }
+  | { by: 'aim'; light: string }
   | { by: 'step back' }
   | { by: 'fill'; azimuth: number; elevation: number }
   | { by: 'cards' }
@@ -47,6 +48,7 @@ export interface LightFinding {
     | 'one side'
     | 'under the floor'
     | 'behind the wall'
+    | 'past the type'
     | 'mirrors darkness'
     | 'unlit'
     | 'exposure'
@@ -64,10 +66,37 @@ export interface Within {
   camera: boolean;
 }
 
-/** A source's part of the light on the type, 0 … 1; without a light it comes from all around. */
+/** What a source gives the type, and all that is seen, in one unit; without a light it comes from all around. */
 export interface TypeShare {
   share: number;
+  all: number;
   light: Light | null;
+}
+
+/** A light gives nothing where it gives less than this of all there is. */
+const NOTHING = 1e-4;
+/** Places of the type's box, each way, that are looked at from a light. */
+const LOOKED_AT = [0, 0.125, 0.25, 0.375, 0.5, 0.625, 0.75, 0.875, 1];
+
+/** Whether a light shines past all of the type, by its cone or by the side that glows. */
+function shinesPast(light: Light, { min, max }: TypeBounds, centre: Vec): boolean {
+  if (light.kind !== 'spot' && light.kind !== 'area') return false;
+  const { position, forward } = placeLight(light, centre);
+  const edge = light.kind === 'spot' ? cos(light.cone) : 0;
+  for (const x of LOOKED_AT)
+    for (const y of LOOKED_AT)
+      for (const z of [0, 0.5, 1]) {
+        const way = [x, y, z].map((v, k) => min[k] + v * (max[k] - min[k]) - position[k]) as Vec;
+        const length = Math.sqrt(way[0] * way[0] + way[1] * way[1] + way[2] * way[2]);
+        if (way[0] * forward[0] + way[1] * forward[1] + way[2] * forward[2] > edge * length) return false;
+      }
+  return true;
+}
+
+/** Where the type is, metres. */
+export interface TypeBounds {
+  min: Vec;
+  max: Vec;
 }
 
 /** Light of the type that comes from one side: all of it but so much, and from within so many radians of its mean. */
@@ -136,7 +165,7 @@ function middleOf(rows: readonly LitRow[]): number | null {
 /**
  * What is wrong with the light, the gravest first.
  * @param exposure of the picture, stops
- * @param lights that shine, about `centre` of the type
+ * @param lights that shine about the type
  * @param stage height of the floor and depth of the wall that stand, metres
  * @param within what is inside type @param shares what each source gives the type
  */
@@ -144,12 +173,14 @@ export function lightFindings(
   rows: readonly LitRow[],
   exposure: number,
   lights: readonly Light[],
-  centre: Vec,
+  type: TypeBounds,
   stage: { floor: number | null; wall: number | null },
   within: Within = { lights: [], camera: false },
   shares: readonly TypeShare[] = [],
 ): LightFinding[] {
   const out: LightFinding[] = [];
+  const centre = type.min.map((v, k) => (v + type.max[k]) / 2) as Vec;
+  const given = shares.reduce((sum, s) => sum + s.all, 0);
   if (within.camera) out.push({ code: 'camera inside', where: [], amount: 0, mend: { by: 'step back' } });
   for (const light of lights) {
     if (!('distance' in light)) continue;
@@ -184,17 +215,26 @@ export function lightFindings(
         mend: moved((azimuth < 0 ? -1 : 1) * (Math.PI - Math.abs(azimuth)), elevation),
       });
   }
-  const type = rows.filter((r) => r.type);
+  // one that lights what stands about the type is meant to
+  for (const { light, all } of shares)
+    if (light && all <= NOTHING * given && shinesPast(light, type, centre))
+      out.push({
+        code: 'past the type',
+        where: [light.name],
+        amount: 0,
+        mend: { by: 'aim', light: light.id },
+      });
+  const faces = rows.filter((r) => r.type);
   // letters that are lamps are meant to be bright, and what lies about them dark
-  if (type.some((r) => r.glows)) return out;
-  const middle = middleOf(type);
+  if (faces.some((r) => r.glows)) return out;
+  const middle = middleOf(faces);
   const far = middle === null ? 0 : middle + exposure - log(GREY) / Math.LN2;
   // what is farther off than any exposure is not lit
   const off = Math.abs(far) > OFF && Math.abs(far) < UNLIT ? far : 0;
   if (off !== 0)
     out.push({ code: 'exposure', where: [], amount: off, mend: { by: 'exposure', stops: -off } });
   const gain = exp((exposure - off) * Math.LN2);
-  const black = type.filter((r) => above(r, BLACK / gain) < 1 - MOSTLY);
+  const black = faces.filter((r) => above(r, BLACK / gain) < 1 - MOSTLY);
   const mirroring = black.filter((r) => r.mirrors);
   const scattering = black.filter((r) => !r.mirrors);
   if (mirroring.length > 0)
@@ -211,7 +251,7 @@ export function lightFindings(
     const { azimuth, elevation } = bearingOf([-side.way[0], Math.abs(side.way[1]), Math.abs(side.way[2])]);
     out.push({ code: 'one side', where: side.names, amount: 0, mend: { by: 'fill', azimuth, elevation } });
   }
-  const burnt = type
+  const burnt = faces
     .map((row) => ({ row, share: above(row, WHITE / gain) }))
     .filter(({ share }) => share > BURNT);
   if (burnt.length > 0 && off <= 0) {

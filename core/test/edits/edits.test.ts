@@ -123,6 +123,7 @@ const MAKERS: Record<string, Maker> = {
   addShot: (p, [a]) => edits.addShot(p, pick(p.shots, a).id, newId()),
   renameShot: (p, [a], text) => edits.renameShot(p, pick(p.shots, a).id, text),
   removeShot: (p, [a]) => edits.removeShot(p, pick(p.shots, a).id),
+  aimAtType: (p, [l, n]) => edits.aimAtType(p, look(p, l), light(p, l, n)),
   standLight: (p, [l, n, x, y, z]) => edits.standLight(p, look(p, l), light(p, l, n), [x, y, z]),
   timed: (p, [a, b, c, d, e], text) => {
     const frame = Number.isFinite(d) ? Math.abs(Math.floor(d)) : 0;
@@ -397,7 +398,8 @@ const MAKERS: Record<string, Maker> = {
   placePiece: (p, [a, b, c]) =>
     edits.placePiece(p, piece(p, a), 'Move', { move: [b, c, a], turn: c, size: b }),
   addPlate: (p, [a]) => edits.addPlate(p, PLATE, fixed({ a }).a, id()),
-  showOnPlate: (p, [a]) => edits.showOnPlate(p, a > 0 ? 'plate' : piece(p, a), PLATE),
+  showOnPlate: (p, [a]) =>
+    edits.showOnPlate(p, p.pieces.find((x) => x.kind === 'plate' && a > 0)?.id ?? piece(p, a), PLATE),
   addModel: (p, [a, b, c]) =>
     edits.addModel(
       p,
@@ -469,7 +471,7 @@ describe('edits', () => {
           seen.add(what);
         }
       }),
-      { numRuns: 130, seed: 20261127 },
+      { numRuns: 150, seed: 20261127 },
     );
     // every edit there is was made at least once
     expect([...seen].sort()).toEqual(Object.keys(MAKERS).sort());

@@ -4,6 +4,7 @@ import { LEVELS, levelOf, lightFindings, type LitRow } from '../../src/light/fin
 import { placeLight, type Vec } from '../../src/light/placing.ts';
 
 const centre: Vec = [0, 0.3, 0];
+const type = { min: [-0.4, 0.2, -0.05] as Vec, max: [0.4, 0.4, 0.05] as Vec };
 const nowhere = { floor: null, wall: null };
 /** A row of a hundred places, so many of each luminance. */
 function row(name: string, places: [nits: number, count: number][], more: Partial<LitRow> = {}): LitRow {
@@ -13,7 +14,7 @@ function row(name: string, places: [nits: number, count: number][], more: Partia
 }
 const good = row('Front', [[0.2, 100]]);
 const codes = (rows: LitRow[], exposure = 0) =>
-  lightFindings(rows, exposure, [], centre, nowhere).map((f) => f.code);
+  lightFindings(rows, exposure, [], type, nowhere).map((f) => f.code);
 
 describe('what is wrong with the light', () => {
   it('has levels by half stops', () => {
@@ -47,7 +48,7 @@ describe('what is wrong with the light', () => {
   });
 
   it('is an exposure that is off, and by how much, or what is burnt', () => {
-    const [off] = lightFindings([row('Front', [[0.18 / 16, 100]])], 0, [], centre, nowhere);
+    const [off] = lightFindings([row('Front', [[0.18 / 16, 100]])], 0, [], type, nowhere);
     expect(off.code).toBe('exposure');
     expect(off.amount).toBeCloseTo(-4, 0);
     expect(off.mend).toMatchObject({ by: 'exposure', stops: -off.amount });
@@ -64,7 +65,7 @@ describe('what is wrong with the light', () => {
   it('is a light or the camera inside a letter', () => {
     const lights = [newLight('point', 'Bulb', { id: 'bulb' }), newLight('area', 'Key', { id: 'key' })];
     const within = { lights: ['bulb'], camera: true };
-    const found = lightFindings([good], 0, lights, centre, nowhere, within);
+    const found = lightFindings([good], 0, lights, type, nowhere, within);
     expect(found.map((f) => [f.code, f.mend])).toEqual([
       ['camera inside', { by: 'step back' }],
       ['inside a letter', { by: 'away', light: 'bulb' }],
@@ -82,10 +83,10 @@ describe('what is wrong with the light', () => {
         rows,
         0,
         [],
-        centre,
+        type,
         nowhere,
         undefined,
-        shares.map(([share, light]) => ({ share, light })),
+        shares.map(([share, light]) => ({ share, all: share, light })),
       );
     const [, side] = told([
       [0.7, lamp(1.3)],
@@ -115,6 +116,30 @@ describe('what is wrong with the light', () => {
     for (const args of none) expect(told(...args).map((f) => f.code)).not.toContain('one side');
   });
 
+  it('is a light that gives nothing, for it shines past the type, and none that lights what stands about it', () => {
+    const past = [
+      newLight('spot', 'Wide of it', { cone: 0.2, distance: 2, azimuth: 0, elevation: 0, aim: [1.2, 0, 0] }),
+      newLight('area', 'Away', { stands: 'free', place: [0, 0, 1], aim: [0, 0, 3] }),
+    ];
+    const meets = [
+      newLight('spot', 'At its end', { cone: 0.2, distance: 2, azimuth: 0, elevation: 0, aim: [0.7, 0, 0] }),
+      newLight('area', 'Before it', { stands: 'free', place: [0, 0, 1], aim: [0, 0, -3] }),
+      newLight('point', 'Lamp', {}),
+    ];
+    const told = (all: number) =>
+      lightFindings([good], 0, [], type, nowhere, undefined, [
+        { share: 1, all: 1, light: null },
+        ...[...past, ...meets].map((light) => ({ share: 0, all, light })),
+      ]).map((f) => [f.code, f.where[0], f.mend]);
+    expect(told(0)).toEqual(past.map(({ id, name }) => ['past the type', name, { by: 'aim', light: id }]));
+    expect(told(0.2)).toEqual([]);
+    // with nothing else there is no light at all
+    const alone = lightFindings([good], 0, [], type, nowhere, undefined, [
+      { share: 0, all: 0, light: past[0] },
+    ]);
+    expect(alone.map((f) => f.code)).toEqual(['past the type']);
+  });
+
   it('is a light under the floor or behind the wall, and the move brings it out', () => {
     const lights = [
       newLight('area', 'Low', { id: 'low', elevation: -0.6, azimuth: 0.4 }),
@@ -122,7 +147,7 @@ describe('what is wrong with the light', () => {
       newLight('directional', 'Sun', { elevation: -0.5 }),
     ];
     const stage = { floor: 0, wall: -0.1 };
-    const found = lightFindings([good], 0, lights, centre, stage);
+    const found = lightFindings([good], 0, lights, type, stage);
     expect(found.map((f) => [f.code, f.where])).toEqual([
       ['under the floor', ['Low']],
       ['behind the wall', ['Back']],

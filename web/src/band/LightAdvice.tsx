@@ -8,7 +8,7 @@ import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import { cameraFrame, centreOf } from '@wemlox/core/stage/camera';
 import { engine } from '../engine/engine.ts';
 import type { LightChart } from '../workers/messages.ts';
-import { moveLight } from '@wemlox/core/edits';
+import { aimAtType, moveLight } from '@wemlox/core/edits';
 import { addCards, addFill, addThreePoint, bringOut } from '../actions/lights.ts';
 import { fitFrame } from '../actions/stage.ts';
 import { currentLook, setExposure } from '../actions/document.ts';
@@ -51,7 +51,7 @@ export function useLightFindings(): LightFinding[] {
       lit,
       grade.exposure,
       lights,
-      centreOf(typeBox),
+      typeBox,
       stage,
       withinType(lights, centreOf(typeBox), camera),
       typeShares(counted, lights, scene),
@@ -86,23 +86,24 @@ function withinType(rig: readonly Light[], centre: Vec, camera: Camera): Within 
   };
 }
 
-/** What each source gives the type's faces together. */
+/** What each source gives the type's faces together, and all that the camera sees. */
 function typeShares(
   { chart, rows }: LightChart,
   rig: readonly Light[],
   scene: RenderScene | null,
 ): TypeShare[] {
-  const given = new Array<number>(chart.groups).fill(0);
+  const given = Array.from({ length: chart.groups }, () => ({ share: 0, all: 0 }));
   rows.forEach((row, r) => {
-    if (!('zone' in row)) return;
     for (let g = 0; g < chart.groups; g++) {
       const at = (r * chart.groups + g) * 3;
-      given[g] += luminance(chart.light[at], chart.light[at + 1], chart.light[at + 2]);
+      const light = luminance(chart.light[at], chart.light[at + 1], chart.light[at + 2]);
+      given[g].all += light;
+      if ('zone' in row) given[g].share += light;
     }
   });
-  return given.map((share, g) => {
+  return given.map((gives, g) => {
     const id = scene?.lights.find((l) => l.group === g)?.id;
-    return { share, light: rig.find((l) => l.id === id) ?? null };
+    return { ...gives, light: rig.find((l) => l.id === id) ?? null };
   });
 }
 
@@ -122,6 +123,8 @@ function textOf({ code, where, amount }: LightFinding): string {
       return `${names} stands under the floor: nothing of it arrives`;
     case 'behind the wall':
       return `${names} stands behind the wall: nothing of it arrives`;
+    case 'past the type':
+      return `${names} shines past the type: nothing that is seen gets any of it`;
     case 'mirrors darkness':
       return `${names} ${is} black: what mirrors there sees only darkness`;
     case 'unlit':
@@ -146,6 +149,11 @@ function mendOf({ mend, where }: LightFinding): [string, () => void] {
       ];
     case 'away':
       return [`Bring ${where[0]} out`, () => bringOut(mend.light)];
+    case 'aim':
+      return [
+        `Aim ${where[0]} at the type`,
+        () => void perform((p) => aimAtType(p, currentLook(p).id, mend.light)),
+      ];
     case 'step back':
       return ['Step back', () => fitFrame(false)];
     case 'fill':

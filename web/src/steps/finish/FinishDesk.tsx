@@ -6,6 +6,7 @@ import { looksWearing, renameFinish, setFamily, setTags, setWithin, targetName }
 import { askRemoveFinish, dressFaces, ownFinish } from '../../actions/finishes.ts';
 import { saveMaterial } from '../../actions/materials.ts';
 import { coatAddress, renameCoat } from '../../actions/coats.ts';
+import { set } from '../../actions/document.ts';
 import { ParameterRow, ParameterRows } from '../../desk/ParameterRow.tsx';
 import { PickMenu } from '../../desk/PickMenu.tsx';
 import { ChoiceRow, NameField } from '../../desk/rows.tsx';
@@ -68,7 +69,7 @@ export function FinishDesk() {
   const coat = finish.coats.find((c) => c.id === coatId) ?? null;
   const worn = { finish: finish.id, coat: coat?.id ?? null };
   const of = `${coatAddress(worn)}/surface`;
-  const { surface } = coat ?? finish;
+  const { surface, feeds } = coat ?? finish;
   const others = project.finishes.filter((f) => f.id !== finish.id);
   return (
     <>
@@ -118,6 +119,16 @@ export function FinishDesk() {
         ))}
         {surface.transmission_weight > 0 && <ParameterRow address={`${of}/geometry_thin_walled`} />}
       </div>
+      {surface.base_metal !== 'none' &&
+        surface.base_metalness === 1 &&
+        feeds.some((f) => f.parameter === 'base_color') && (
+          <p className="flex items-center gap-2 border-b border-(--line) py-1.5 text-xs" role="status">
+            <span className="grow">The measured metal has a colour of its own: what is fed is not seen</span>
+            <button type="button" className="btn btn-xs" onClick={() => set(`${of}/base_metal`, 'none')}>
+              Metal by colour
+            </button>
+          </p>
+        )}
       <ParameterRows of={of} />
       <div className="py-3">
         <div>
