@@ -54,6 +54,7 @@ export async function dragBy(
 }
 
 export async function drag(page: Page, from: Locator, to: Locator): Promise<void> {
+  await from.scrollIntoViewIfNeeded();
   const [a, b] = [await middle(from), await middle(to)];
   await dragBy(page, a, b.x - a.x, b.y - a.y);
 }

@@ -1,7 +1,8 @@
 /** What moves: keys from the desks, moves by themselves, the band of time, shots, and moving pictures from the press. */
-import { expect, test, type Page } from '@playwright/test';
+import { decode } from 'fast-png';
+import { expect, test, type Locator, type Page } from '@playwright/test';
 import type { Project } from '@wemlox/core/document';
-import { documentOf, meanOf, number, step, traced } from './hands.ts';
+import { documentOf, drag, meanOf, number, step, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;
@@ -200,4 +201,115 @@ test('focus is picked in the picture and solved for the word; the camera is drag
   await desk(page).getByRole('radio', { name: 'Parallel' }).click();
   await traced(page, 1);
   await expect(desk(page).getByLabel('Aperture f/', { exact: true })).toHaveCount(0);
+});
+
+/** Gives the stops of the feed that is open colours, adding those that it lacks. */
+async function colours(page: Page, feed: Locator, wanted: readonly string[]): Promise<void> {
+  const strip = feed.getByTestId('stop-strip');
+  const width = (await strip.boundingBox())!.width;
+  for (let i = 1; i < wanted.length - 1; i++)
+    await strip.dblclick({ position: { x: (width * i) / (wanted.length - 1), y: 10 } });
+  for (const [i, colour] of wanted.entries()) {
+    await strip.getByRole('button', { name: new RegExp(`^Stop ${i + 1} at`) }).focus();
+    const hex = feed.getByLabel(`Stop ${i + 1}, hexadecimal`);
+    await hex.fill(colour);
+    await hex.press('Enter');
+  }
+}
+
+/** Feeds a parameter of what is in the desk, and opens its feed. */
+async function fed(page: Page, fold: RegExp, parameter: string): Promise<Locator> {
+  const group = desk(page)
+    .locator('details')
+    .filter({ has: page.locator('summary', { hasText: fold }) })
+    .first();
+  if ((await group.getAttribute('open')) === null) await group.locator('summary').first().click();
+  await group.getByRole('button', { name: `Feed ${parameter}`, exact: true }).click();
+  const feed = group.locator('details').filter({ hasText: parameter }).first();
+  await feed.locator('summary').first().click();
+  return feed;
+}
+
+/** How many pixels of the picture are of a hue that nothing about the word has. */
+async function hues(page: Page): Promise<Record<string, number>> {
+  const { data, width, height, channels } = decode(await page.getByTestId('traced').screenshot());
+  const found = { red: 0, orange: 0, teal: 0, blue: 0 };
+  for (let at = 0; at < width * height * channels; at += channels) {
+    const [r, g, b] = [data[at]!, data[at + 1]!, data[at + 2]!];
+    if (Math.max(r, g, b) - Math.min(r, g, b) < 70) continue;
+    if (r > 1.8 * g && r > 1.5 * b) found.red++;
+    else if (r > 1.8 * b && g > 1.3 * b) found.orange++;
+    else if (g > 1.2 * r) found.teal++;
+    else if (b > 1.2 * r) found.blue++;
+  }
+  return found;
+}
+
+test('sides that shift through their colours as the word swings, in a square loop', async ({ page }) => {
+  await page.goto(studio.url);
+  await page
+    .getByRole('button', { name: /^New project/ })
+    .first()
+    .click();
+  await traced(page, 1);
+  await step(page, 'Finish');
+  // the front is plain and pale, the sides are a lacquer of their own
+  const cell = (name: RegExp) => page.getByRole('gridcell', { name }).first();
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('searchbox', { name: 'Find a finish' }).fill('chalk');
+  await page.keyboard.press('Enter');
+  const pale = await desk(page).getByLabel('Name of the finish').inputValue();
+  await drag(
+    page,
+    page.getByRole('option', { name: pale, exact: true }),
+    page.getByText('all faces', { exact: true }),
+  );
+  await drag(
+    page,
+    page.getByRole('option', { name: 'Funnel red' }),
+    page.getByRole('grid').getByRole('rowheader').filter({ hasText: /^Side/ }),
+  );
+  await cell(/^Side of/).click();
+  await expect(desk(page).getByLabel('Name of the finish')).toHaveValue('Funnel red');
+  const colour = await fed(page, /^Base\s*\d/, 'Base colour');
+  await colours(page, colour, ['#e01060', '#f0a010', '#10b0a0', '#2030e0']);
+  await colour.getByRole('radio', { name: 'Late' }).click();
+  const relief = await fed(page, /^(Relief|Geometry|Surface)\s*\d/, 'Relief');
+  await expect(relief.getByLabel('Fed by')).toHaveValue('noise');
+  await desk(page)
+    .getByRole('button', { name: /^Lay a coat over it/ })
+    .click();
+  await desk(page).getByRole('menuitem').first().click();
+  await number(desk(page), 'Cover', '0.4');
+  const second = await fed(page, /^Base\s*\d/, 'Base colour');
+  await colours(page, second, ['#ffe040', '#4000ff']);
+  const red = (await documentOf(page, studio)).finishes.find((f) => f.name === 'Funnel red')!;
+  expect(red.feeds.map((f) => [f.parameter, f.source, f.stops.length])).toEqual([
+    ['base_color', 'angle', 4],
+    ['relief', 'noise', 2],
+  ]);
+  expect(red.coats[0]).toMatchObject({ cover: 0.4, feeds: [{ parameter: 'base_color', source: 'angle' }] });
+
+  // the word swings, seen a little from the side
+  await step(page, 'Set');
+  await peg(page, 'Turn', 'Swings');
+  await step(page, 'Frame');
+  await desk(page).getByLabel('Shape', { exact: true }).selectOption('1:1');
+  await page.getByRole('button', { name: 'Fit the word' }).click();
+  await expect(band(page).getByText('the loop closes')).toBeVisible();
+  await number(desk(page), 'How far', '40');
+  await desk(page).getByRole('button', { name: 'All of the word' }).click();
+  await step(page, 'Light');
+  await number(desk(page), 'Glow', '0.1');
+  await step(page, 'Frame');
+  const seen: Record<string, number>[] = [];
+  for (const frame of ['0', '24', '72']) {
+    await at(page, frame, 8);
+    seen.push(await hues(page));
+  }
+  // seen at a slant the sides are of the later colours, and of the first the more they face the camera
+  const first = (of: Record<string, number>) => of.red! / (of.red! + of.orange!);
+  expect(first(seen[0]!)).toBeLessThan(0.4);
+  expect(first(seen[1]!)).toBeGreaterThan(0.5);
+  expect(first(seen[1]!)).toBeGreaterThan(first(seen[2]!) + 0.15);
 });
