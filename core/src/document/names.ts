@@ -1,4 +1,5 @@
 /** What things are called, on the screen and in history. */
+import type { Block } from './block.ts';
 import type { FeedSource, LightKind, PieceKind, Zone } from './kinds.ts';
 import type { Parameter } from './parameter.ts';
 import { FEED } from './parameters.ts';
@@ -39,6 +40,10 @@ export const PIECE_NAMES: Record<PieceKind, string> = {
   plate: 'Plate',
   model: 'Model',
 };
+
+/** A name for a block in lists and in the history. */
+export const blockName = (block: Block): string =>
+  block.drawing?.name ?? (block.text.trim().split('\n', 1).join('').slice(0, 24) || 'empty block');
 
 /** What a piece is called within a sentence: "the floor", or the name that it was given. */
 export const pieceInWords = ({ name, kind }: Pick<Piece, 'name' | 'kind'>): string =>

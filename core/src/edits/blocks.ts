@@ -1,5 +1,6 @@
 /** Edits of blocks: adding, copying and removing them, what they are made into, and where they stand. */
 import {
+  blockName,
   FREE_PROFILE,
   MOST,
   newId,
@@ -17,10 +18,6 @@ import { BLOCK } from '../document/parameters.ts';
 import { readyFinish } from '../finish/readyFinishes.ts';
 import { EditRefused, found, room, within, type Edit } from './edit.ts';
 import { copyMotion } from './motion.ts';
-
-/** A name for a block in lists and in the history. */
-export const blockName = (block: Block) =>
-  block.drawing?.name ?? (block.text.trim().split('\n', 1).join('').slice(0, 24) || 'empty block');
 
 export const addBlock = (project: Project, block: Block): Edit => {
   room(project.blocks, MOST.blocks, 'blocks');

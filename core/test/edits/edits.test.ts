@@ -489,7 +489,6 @@ describe('edits', () => {
           'givenName',
           'named',
           'within',
-          'blockName',
           'characterOf',
           'targetName',
           'wornAt',

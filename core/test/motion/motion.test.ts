@@ -25,6 +25,7 @@ import {
 import * as edits from '../../src/edits/index.ts';
 import { READY_FINISHES } from '../../src/finish/readyFinishes.ts';
 import { easedShare, READY_WAYS } from '../../src/motion/easing.ts';
+import { grouped } from '../../src/motion/grouped.ts';
 import { flickered } from '../../src/motion/flicker.ts';
 import { asNumbers, isKeyed, seenAt } from '../../src/motion/seen.ts';
 import { motionFindings } from '../../src/motion/findings.ts';
@@ -517,6 +518,24 @@ describe('the shutter', () => {
     expect(momentsOf(p, shot.id, 7, 1)).toEqual([7]);
     shot.motion_blur = false;
     expect(momentsOf(p, shot.id, 7, 8)).toEqual([7]);
+  });
+});
+
+describe('what moves in a shot', () => {
+  it('is gathered by what it belongs to, in the order of the document, each once', () => {
+    const p = plain();
+    const camera = `shots/${shotOf(p).id}/camera/azimuth`;
+    const tilt = `blocks/${p.blocks[0].id}/each/tilt`;
+    const exposure = `looks/${p.looks[0].id}/grade/exposure`;
+    const all = [camera, of(p, 'strength'), glow(p), exposure, of(p, 'colour'), tilt];
+    const groups = grouped(p, [...all, 'looks/gone/rig/x/strength']);
+    expect(groups.map(({ name, addresses }) => [name, addresses])).toEqual([
+      ['OSTREL', [tilt]],
+      [p.finishes[1].name, [glow(p)]],
+      ['Lamp', [of(p, 'colour'), of(p, 'strength')]],
+      ['Picture', [exposure]],
+      ['Camera', [camera]],
+    ]);
   });
 });
 

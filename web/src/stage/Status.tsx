@@ -4,7 +4,7 @@ import { useChoice } from '../state/choice.ts';
 import { numberText } from '../state/language.ts';
 import { useStudio } from '../state/studio.ts';
 import { findingText } from '@wemlox/core/preflight/words';
-import { blockName } from '@wemlox/core/edits';
+import { blockName } from '@wemlox/core/document';
 import { standOnFloor } from '../actions/blocks.ts';
 import { sunkBlocks } from '@wemlox/core/preflight/sunk';
 import { onlyNearly, type Nearly } from '@wemlox/core/finish/rasterised';

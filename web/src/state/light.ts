@@ -1,7 +1,7 @@
 /** What lights what on the stage, and how its sources are weighed against each other: not part of the document. */
 import { create } from 'zustand';
-import { ZONES, ZONE_NAMES, type Look, type Project } from '@wemlox/core/document';
-import { blockName, type Source, type Weighed } from '@wemlox/core/edits';
+import { blockName, ZONES, ZONE_NAMES, type Look, type Project } from '@wemlox/core/document';
+import { type Source, type Weighed } from '@wemlox/core/edits';
 import { lightColour } from '@wemlox/core/light/placing';
 import { toHex } from '@wemlox/core/maths/colour';
 import type { FaceRow } from '@wemlox/core/trace/faceMask';

@@ -13,9 +13,11 @@ interface Time {
   keys: KeyRef[];
   /** What moves and is worked on, by its address. */
   row: string | null;
+  /** Groups of the band whose rows are folded away, by what they belong to. */
+  folded: string[];
 }
 
-export const useTime = create<Time>()(() => ({ playing: false, keys: [], row: null }));
+export const useTime = create<Time>()(() => ({ playing: false, keys: [], row: null, folded: [] }));
 
 /** The picture looked at, whole. */
 export const useFrame = () => useStudio((s) => Math.floor(s.frame));
@@ -26,6 +28,12 @@ export function useShot(): Shot {
   useChoice((c) => c.shot);
   return useStudio((s) => shotOf(s.seen));
 }
+
+/** Folds the rows of a group away, or shows them again. */
+export const foldGroup = (of: string) =>
+  useTime.setState(({ folded }) => ({
+    folded: folded.includes(of) ? folded.filter((f) => f !== of) : [...folded, of],
+  }));
 
 /** Takes keys in hand; those that are in hand already stay so. */
 export const takeKeys = (keys: readonly KeyRef[], more = false) =>

@@ -1,17 +1,20 @@
 /** Time: what moves in the shot, each a row with its course and its keys; played, scrubbed, and keys in hand. */
 import { Pause, Play, SkipBack } from 'lucide-react';
+import { ChevronDown, ChevronRight } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
+import { grouped } from '@wemlox/core/motion/grouped';
 import { motionsOf } from '@wemlox/core/motion/seen';
 import { framesOf, lengthOf } from '@wemlox/core/motion/span';
 import { secondsText, typedFrame } from '../../desk/typedFrame.ts';
 import { goToFrame, useStudio } from '../../state/studio.ts';
-import { stop, takeKeys, togglePlay, useFrame, useShot, useTime } from '../../state/time.ts';
+import { foldGroup, stop, takeKeys, togglePlay, useFrame, useShot, useTime } from '../../state/time.ts';
 import { FlipTools } from './FlipTools.tsx';
 import { KeyTools } from './KeyTools.tsx';
 import { MotionAdvice } from './MotionAdvice.tsx';
 import { MotionRow, ROW_HEIGHT } from './MotionRow.tsx';
 import { Ruler } from './Ruler.tsx';
 
+const GROUP_HEIGHT = 18;
 /** Width of the names, pixels. */
 export const NAMES = 190;
 
@@ -60,27 +63,33 @@ export function TimeBand() {
   const area = useRef<HTMLDivElement>(null);
   const [band, setBand] = useState<{ from: number; to: number } | null>(null);
   const motions = useMemo(() => {
-    const all = [
-      ...motionsOf(project, {
-        ...shot,
-        tracks: shot.tracks.map((t) => ({ ...t, on: true })),
-        moves: shot.moves.map((m) => ({ ...m, on: true })),
-      }),
-    ];
-    return all.sort(([a], [b]) => a.localeCompare(b));
+    return motionsOf(project, {
+      ...shot,
+      tracks: shot.tracks.map((t) => ({ ...t, on: true })),
+      moves: shot.moves.map((m) => ({ ...m, on: true })),
+    });
   }, [project, shot]);
+  const groups = useMemo(() => grouped(project, motions.keys()), [project, motions]);
+  const folded = useTime((t) => t.folded);
+  const height = groups.reduce(
+    (sum, { of, addresses }) =>
+      sum + GROUP_HEIGHT + (folded.includes(of) ? 0 : addresses.length * ROW_HEIGHT),
+    0,
+  );
   const length = lengthOf(shot);
   const shareAt = (event: React.PointerEvent) => {
     const { left, width } = area.current!.getBoundingClientRect();
     return Math.min(1, Math.max(0, (event.clientX - left - NAMES) / (width - NAMES)));
   };
-  /** Takes the keys between two times in hand, of every row. */
+  /** Takes the keys between two times in hand, of every row that is shown. */
   const takeBetween = (a: number, b: number) => {
     const [from, to] = [Math.min(a, b) * length, Math.max(a, b) * length];
     takeKeys(
-      shot.tracks.flatMap((t) =>
-        t.keys.filter((k) => k.at >= from && k.at <= to).map((k) => ({ track: t.id, at: k.at })),
-      ),
+      shot.tracks
+        .filter(({ address }) => !folded.some((of) => address.startsWith(of)))
+        .flatMap((t) =>
+          t.keys.filter((k) => k.at >= from && k.at <= to).map((k) => ({ track: t.id, at: k.at })),
+        ),
     );
   };
   return (
@@ -130,10 +139,32 @@ export function TimeBand() {
             setBand(null);
           }}
         >
-          {motions.map(([address, motion]) => (
-            <MotionRow key={address} address={address} motion={motion} shot={shot} names={NAMES} />
+          {groups.map(({ of, name, addresses }) => (
+            <div key={of} role="group" aria-label={name}>
+              <button
+                type="button"
+                className="quiet flex w-full cursor-pointer items-center gap-1 pl-1 text-left text-xs"
+                style={{ height: GROUP_HEIGHT }}
+                aria-expanded={!folded.includes(of)}
+                onClick={() => foldGroup(of)}
+              >
+                {folded.includes(of) ? <ChevronRight size={11} /> : <ChevronDown size={11} />}
+                {name}
+                {folded.includes(of) && `, ${addresses.length}`}
+              </button>
+              {!folded.includes(of) &&
+                addresses.map((address) => (
+                  <MotionRow
+                    key={address}
+                    address={address}
+                    motion={motions.get(address)!}
+                    shot={shot}
+                    names={NAMES}
+                  />
+                ))}
+            </div>
           ))}
-          {motions.length === 0 && (
+          {motions.size === 0 && (
             <p className="quiet px-3 py-3">
               Nothing moves yet. Each row of a desk has a peg at its right: key it here, or let it swing,
               drift, wander, breathe or flicker by itself.
@@ -154,7 +185,7 @@ export function TimeBand() {
           data-testid="playhead"
           style={{
             left: `calc(${NAMES}px + (100% - ${NAMES}px) * ${frame / framesOf(shot)})`,
-            height: `max(100%, ${motions.length * ROW_HEIGHT + 20}px)`,
+            height: `max(100%, ${height + 20}px)`,
           }}
         />
       </div>

@@ -1,6 +1,6 @@
 /** What a light falls on: all there is, or blocks and pieces chosen one by one. */
-import type { Light } from '@wemlox/core/document';
-import { blockName, fallOn } from '@wemlox/core/edits';
+import { blockName, type Light } from '@wemlox/core/document';
+import { fallOn } from '@wemlox/core/edits';
 import { Fold } from '../../desk/rows.tsx';
 import { useLook } from '../../state/chosen.ts';
 import { perform, useStudio } from '../../state/studio.ts';

@@ -1,10 +1,9 @@
 /** The project's blocks: choose, add, copy, remove. */
 import { Copy, Plus, Shapes, Trash2 } from 'lucide-react';
 import { useRef } from 'react';
-import type { Block } from '@wemlox/core/document';
 import { choose } from '../../state/choice.ts';
 import { useStudio } from '../../state/studio.ts';
-import { blockName } from '@wemlox/core/edits';
+import { blockName, type Block } from '@wemlox/core/document';
 import { addDrawing, addText, copyBlock, removeBlock } from '../../actions/blocks.ts';
 
 export function BlockRow({ chosen }: { chosen: Block | undefined }) {
