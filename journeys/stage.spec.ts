@@ -121,6 +121,18 @@ test('pieces are fitted to the word, named, moved, and seen alone', async ({ pag
   expect(after.solo).toBe(true);
   await page.keyboard.press('Control+z');
   expect((await documentOf(page, studio)).pieces.some((p) => p.solo)).toBe(false);
+  // it is made wider by its handle, and by the keyboard
+  const width = async () =>
+    (await documentOf(page, studio)).pieces.find((p) => p.name === 'Net of light')!.width;
+  const handle = page.getByTestId('size-marks').getByRole('button', { name: 'Width of Net of light' });
+  const before = await width();
+  await page.screenshot({ path: '/tmp/size.png' });
+  await dragBy(page, await middle(handle), -60, 0);
+  const narrower = await width();
+  expect(narrower).toBeLessThan(0.9 * before);
+  await handle.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect.poll(width).toBeCloseTo(1.02 * narrower, 6);
 });
 
 test('a model arrives beside the word, is dressed by part, dragged in the picture, and read from other files', async ({

@@ -204,7 +204,7 @@ test('focus is picked in the picture and solved for the word; the camera is drag
 });
 
 /** Gives the stops of the feed that is open colours, adding those that it lacks. */
-async function colours(page: Page, feed: Locator, wanted: readonly string[]): Promise<void> {
+async function colours(feed: Locator, wanted: readonly string[]): Promise<void> {
   const strip = feed.getByTestId('stop-strip');
   const width = (await strip.boundingBox())!.width;
   for (let i = 1; i < wanted.length - 1; i++)
@@ -272,7 +272,7 @@ test('sides that shift through their colours as the word swings, in a square loo
   await cell(/^Side of/).click();
   await expect(desk(page).getByLabel('Name of the finish')).toHaveValue('Funnel red');
   const colour = await fed(page, /^Base\s*\d/, 'Base colour');
-  await colours(page, colour, ['#e01060', '#f0a010', '#10b0a0', '#2030e0']);
+  await colours(colour, ['#e01060', '#f0a010', '#10b0a0', '#2030e0']);
   await colour.getByRole('radio', { name: 'Late' }).click();
   const relief = await fed(page, /^(Relief|Geometry|Surface)\s*\d/, 'Relief');
   await expect(relief.getByLabel('Fed by')).toHaveValue('noise');
@@ -282,7 +282,7 @@ test('sides that shift through their colours as the word swings, in a square loo
   await desk(page).getByRole('menuitem').first().click();
   await number(desk(page), 'Cover', '0.4');
   const second = await fed(page, /^Base\s*\d/, 'Base colour');
-  await colours(page, second, ['#ffe040', '#4000ff']);
+  await colours(second, ['#ffe040', '#4000ff']);
   const red = (await documentOf(page, studio)).finishes.find((f) => f.name === 'Funnel red')!;
   expect(red.feeds.map((f) => [f.parameter, f.source, f.stops.length])).toEqual([
     ['base_color', 'angle', 4],

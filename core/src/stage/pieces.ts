@@ -10,7 +10,7 @@ import { TriangleList, type Corner, type Triangles } from './triangles.ts';
 const REACH = 40;
 const LEAST_REACH = 20;
 /** How far a grid, a table or a niche reaches that has no size, in sizes of the type. */
-const NEAR_REACH = 4;
+export const NEAR_REACH = 4;
 /** Where a plate stands at the nearest, as a share of the way to what the camera aims at. */
 const NEAREST_PLATE = 0.05;
 /** Flat parts are split at these shares of their reach: small triangles where precision matters. */
@@ -24,7 +24,8 @@ export type PieceShape = Pick<
   'kind' | 'at' | 'width' | 'height' | 'depth' | 'radius' | 'thickness' | 'spacing'
 >;
 
-const largest = (type: Box) => Math.max(...type.max.map((v, i) => v - type.min[i]), 0.01);
+/** Longest side of the type, metres. */
+export const largest = (type: Box) => Math.max(...type.max.map((v, i) => v - type.min[i]), 0.01);
 
 /** A point of a section in the y–z plane, with its normal. */
 interface Point {

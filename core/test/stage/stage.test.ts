@@ -12,6 +12,7 @@ import {
 } from '../../src/stage/camera.ts';
 import { lensRadius, sharpBetween, sharpFor, SHARP, spotOf } from '../../src/stage/lens.ts';
 import { filling, pieceTransform, pieceTriangles } from '../../src/stage/pieces.ts';
+import { sizeHandles } from '../../src/stage/sizing.ts';
 import { openEdges, volume } from '../../src/solid/soundness.ts';
 
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
@@ -276,6 +277,38 @@ describe('pieces', () => {
     of(16 / 9);
     of(1);
     of(3);
+  });
+
+  it('are taken by their sizes where they end, which stay so far from what stays', () => {
+    const axis = { width: 0, height: 1, depth: 2, size: 1 } as const;
+    const sized = { width: 1.4, height: 0.9, depth: 0.6 };
+    for (const kind of ['floor', 'wall', 'backdrop', 'table', 'niche', 'grid', 'plate'] as const) {
+      const piece = newPiece(kind, { at: -0.3, stands: 'free', ...sized });
+      const { positions } = pieceTriangles(piece, box);
+      const handles = sizeHandles(piece, box);
+      expect(handles.length, kind).toBeGreaterThan(0);
+      for (const { parameter, to, now } of handles) {
+        const k = axis[parameter];
+        const ends = Math.max(...positions.filter((_, i) => i % 3 === k));
+        // a grid ends with its last line
+        const near = kind === 'grid' ? piece.spacing : 1e-6;
+        expect(Math.abs(to[k] - ends), `${parameter} of the ${kind}`).toBeLessThan(near);
+        expect(now).toBe(sized[parameter as 'width']);
+      }
+      // moved and turned, what is dragged is as far from what stays as before
+      const moved = { ...piece, move: [1, 2, 3], turn: 0.7, tilt: -0.4, roll: 0.2 };
+      for (const [i, { from, to }] of sizeHandles(moved, box).entries())
+        expect(Math.hypot(...to.map((v, k) => v - from[k]!))).toBeCloseTo(
+          Math.hypot(...handles[i]!.to.map((v, k) => v - handles[i]!.from[k]!)),
+          9,
+        );
+    }
+    // what reaches further than is seen has none, nor what goes by the frame
+    expect(sizeHandles(newPiece('floor', {}), box)).toEqual([]);
+    expect(sizeHandles(newPiece('plate', { stands: 'frame' }), box)).toEqual([]);
+    expect(sizeHandles(newPiece('model', { size: 0.02 }), box).map((h) => [h.parameter, h.now])).toEqual([
+      ['size', 0.02],
+    ]);
   });
 
   it('turn about their foot and go where they are moved', () => {

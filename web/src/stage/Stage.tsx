@@ -18,6 +18,7 @@ import { useHoverOnStage } from './hover.ts';
 import { Notices } from './Notices.tsx';
 import { RowMark } from './RowMark.tsx';
 import { SharpMarks } from './SharpMarks.tsx';
+import { SizeMarks } from './SizeMarks.tsx';
 import { SetMarks } from './SetMarks.tsx';
 import { WishPaint } from './WishPaint.tsx';
 import { Status } from './Status.tsx';
@@ -134,6 +135,7 @@ export function Stage() {
       />
       <Guides place={place} />
       {step === 'frame' && handles && <SharpMarks frame={frame} />}
+      {step === 'frame' && handles && <SizeMarks frame={frame} />}
       {step === 'frame' && handles && <EdgeMarks place={place} />}
       {step === 'set' && handles && <SetMarks frame={frame} />}
       {step === 'finish' && handles && <HoverMark frame={frame} />}
