@@ -55,6 +55,13 @@ test('fills itself in between its ends, plays, and makes anew only what a key to
   await expect.poll(() => made(page), { timeout: 30_000, intervals: [50] }).toBeGreaterThanOrEqual(5);
   await expect.poll(() => made(page), { timeout: 120_000 }).toBe(8);
 
+  // blur of motion is in it: what moved is made anew, what stood still is kept
+  await desk(page).getByRole('checkbox', { name: 'Blur of motion' }).check();
+  await expect.poll(() => made(page), { timeout: 30_000, intervals: [20] }).toBeLessThan(8);
+  await expect.poll(() => made(page), { timeout: 120_000 }).toBe(8);
+  await at(page, '10');
+  await expect(page.getByTestId('flip')).toBeVisible();
+
   // it is played from the beginning of the flip-book on
   await band(page).getByRole('button', { name: 'Play' }).click();
   const seen = new Set<number>();

@@ -127,6 +127,33 @@ describe('the pool of tracers', () => {
     expect(passes().find((p) => p.film.width === 4)!.first).toBe(0);
   });
 
+  it('spreads the samples of a picture over moments, each seen by its own camera, and shows it once they are done', async () => {
+    const seen: number[] = [];
+    const camera = { ...request.camera };
+    const show = ({ samples }: { samples: number }) => void seen.push(samples);
+    await pool.trace({ ...request, samples: 2, unfinished: true, plain: true }, show);
+    expect(seen).toEqual([]);
+    await pool.trace({ ...request, camera, samples: 5, goesOn: true, plain: true }, show);
+    expect(seen).toEqual([5]);
+    const [first] = passes();
+    expect(passes().every((p) => p.film === first!.film)).toBe(true);
+    expect(passes().at(-1)!.last).toBe(5);
+    expect(
+      passes()
+        .filter((p) => p.first < 2)
+        .map((p) => p.camera),
+    ).not.toContain(camera);
+    expect(
+      passes()
+        .filter((p) => p.first >= 2)
+        .every((p) => p.camera === camera),
+    ).toBe(true);
+    expect(first!.film.groups).toBe(0);
+    // another camera without that begins anew
+    await pool.trace({ ...request, samples: 1 }, show);
+    expect(passes().at(-1)!.film).not.toBe(first!.film);
+  });
+
   it('goes on with the film when a scene is swapped for one that shows the same, and starts anew with another scene', async () => {
     const scene = { scene: { things: [], groups: ['Key', 'Surround'] } } as never;
     await pool.trace(request, async ({ samples }) => {

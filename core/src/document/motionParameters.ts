@@ -70,7 +70,7 @@ export const TIME = {
     since: 12,
     keyed: false,
     turns: ['Blur of motion', 'No blur of motion'],
-    hint: 'In pictures of the press and the command line: what moves while the shutter is open is blurred',
+    hint: 'In the flip-book, the press and the command line: what moves while the shutter is open is blurred',
   }),
   shutter: amount('Shutter', UNITS.degrees, [0, TURN], Math.PI, 1, {
     since: 12,

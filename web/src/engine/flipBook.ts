@@ -3,6 +3,7 @@
  * spread over the shot, while the hands rest. Pictures are kept by all that they depend on.
  */
 import { aspectOf, type Project } from '@wemlox/core/document';
+import { momentsOf } from '@wemlox/core/motion/shutter';
 import { framesOf } from '@wemlox/core/motion/span';
 import { shownAt } from '@wemlox/core/motion/shown';
 import { useChoice } from '../state/choice.ts';
@@ -16,6 +17,9 @@ import { TracePool } from './tracePool.ts';
 const SIDE = 320;
 /** Samples of a picture at first, and once all have that. */
 const LEVELS = [4, 32];
+/** Most moments of a picture that is blurred by motion, and those by which it is told whether it stays the same. */
+const MOST_MOMENTS = 16;
+const TOLD_BY = 3;
 /** Time without a hand after which it goes on, ms. */
 const REST = 500;
 /** Most pictures that are kept: some 230 kB each. */
@@ -24,20 +28,34 @@ const SEED = 1;
 
 const delay = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
+/** The document at the moments of a picture: one, or those at which light falls while the shutter is open. */
+const momentsShown = (
+  project: Project,
+  lookId: string,
+  shotId: string,
+  frame: number,
+  most: number,
+): Project[] =>
+  momentsOf(project, shotId, frame, most).map((moment) => shownAt(project, lookId, shotId, moment));
+
 /** Names all that a picture of a shot depends on. */
-async function keyOf(shown: Project, lookId: string, shotId: string): Promise<string> {
-  const look = { ...lookOf(shown, lookId), name: '' };
-  const shot = shown.shots.find((s) => s.id === shotId)!;
-  const { camera, bounces, scattered, mirrored, through } = shot;
-  const text = JSON.stringify([
-    shown.blocks,
-    shown.finishes,
-    shown.pieces,
-    look,
-    camera,
-    aspectOf(shot),
-    [bounces, scattered, mirrored, through],
-  ]);
+async function keyOf(moments: readonly Project[], lookId: string, shotId: string): Promise<string> {
+  const text = JSON.stringify(
+    moments.map((shown) => {
+      const look = { ...lookOf(shown, lookId), name: '' };
+      const shot = shown.shots.find((s) => s.id === shotId)!;
+      const { camera, bounces, scattered, mirrored, through } = shot;
+      return [
+        shown.blocks,
+        shown.finishes,
+        shown.pieces,
+        look,
+        camera,
+        aspectOf(shot),
+        [bounces, scattered, mirrored, through],
+      ];
+    }),
+  );
   const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', new TextEncoder().encode(text)));
   return [...digest.subarray(0, 12)].map((b) => b.toString(16).padStart(2, '0')).join('');
 }
@@ -152,7 +170,8 @@ export class FlipBook {
         }
         if (known && known.key !== key) this.drop(frame);
         const began = performance.now();
-        const image = await this.traced(shownAt(project, look, shot.id, frame), look, shot.id, samples);
+        const moments = momentsShown(project, look, shot.id, frame, Math.min(MOST_MOMENTS, samples));
+        const image = await this.traced(moments, look, shot.id, samples);
         if (!image || !isCurrent()) return;
         this.keep(frame, { key, samples, image, of: project });
         useFlip.setState({ pace: 60_000 / (performance.now() - began), failure: null });
@@ -184,7 +203,7 @@ export class FlipBook {
     const { known } = this.keys;
     let key = known.get(frame);
     if (key === undefined) {
-      key = await keyOf(shownAt(project, look, shot, frame), look, shot);
+      key = await keyOf(momentsShown(project, look, shot, frame, TOLD_BY), look, shot);
       known.set(frame, key);
     }
     return key;
@@ -207,34 +226,50 @@ export class FlipBook {
     for (const frame of useFlip.getState().pictures.keys()) if (frame >= frames) this.drop(frame);
   }
 
-  /** A picture of the document as it is shown; null when it was called off. */
+  /**
+   * A picture of the document as it is shown, its samples shared out over its moments; null when it was called off.
+   * @param moments of which there are at most as many as samples
+   */
   private async traced(
-    project: Project,
+    moments: readonly Project[],
     look: string,
     shotId: string,
     samples: number,
   ): Promise<ImageData | null> {
-    const shot = project.shots.find((s) => s.id === shotId)!;
-    const aspect = aspectOf(shot);
+    const aspect = aspectOf(moments[0].shots.find((s) => s.id === shotId)!);
     const [width, height] = [SIDE * Math.min(1, aspect), SIDE / Math.max(1, aspect)].map((v) =>
       Math.max(1, Math.round(v)),
     );
-    const request: SceneRequest = { seq: ++this.seq, project, look, shot: shotId, width, trial: [] };
-    const reply = await new Promise<SceneReply>((resolve) => {
-      this.heard = (heard) => heard.seq === request.seq && resolve(heard);
-      this.worker.postMessage(request);
-    });
-    if ('failed' in reply) throw new Error(reply.failed);
-    await this.pool.takeScene(reply.prepared, reply.rays);
-    this.pool.setGrade(lookOf(project, look).grade);
     let image: ImageData | null = null;
-    const whole = await this.pool.trace(
-      { camera: shot.camera, size: { width, height }, samples, seed: SEED },
-      ({ pixels, size }) => {
-        if (pixels) image = new ImageData(pixels.slice(), size.width, size.height);
-      },
-    );
-    return whole ? image : null;
+    for (const [k, project] of moments.entries()) {
+      const { camera } = project.shots.find((s) => s.id === shotId)!;
+      const request: SceneRequest = { seq: ++this.seq, project, look, shot: shotId, width, trial: [] };
+      const reply = await new Promise<SceneReply>((resolve) => {
+        this.heard = (heard) => heard.seq === request.seq && resolve(heard);
+        this.worker.postMessage(request);
+      });
+      if ('failed' in reply) throw new Error(reply.failed);
+      if (k === 0) await this.pool.takeScene(reply.prepared, reply.rays);
+      else await this.pool.swapScene(reply.prepared, reply.rays);
+      this.pool.setGrade(lookOf(project, look).grade);
+      const upTo = Math.round((samples * (k + 1)) / moments.length);
+      const whole = await this.pool.trace(
+        {
+          camera,
+          size: { width, height },
+          samples: upTo,
+          seed: SEED,
+          goesOn: k > 0,
+          unfinished: k < moments.length - 1,
+          plain: true,
+        },
+        ({ pixels, size }) => {
+          if (pixels) image = new ImageData(pixels.slice(), size.width, size.height);
+        },
+      );
+      if (!whole) return null;
+    }
+    return image;
   }
 
   end(): void {

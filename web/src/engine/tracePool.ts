@@ -74,6 +74,12 @@ export interface TraceRequest {
   size: PictureSize;
   samples: number;
   seed: number;
+  /** Goes on with the picture so far, seen by another camera at another moment; the scene was swapped for it. */
+  goesOn?: boolean;
+  /** Others follow that go on with it: nothing is shown yet. */
+  unfinished?: boolean;
+  /** Only the picture that is done is wanted: no first look, nothing cleaned before, no light of each source apart. */
+  plain?: boolean;
 }
 
 /** Bytes of the sources' light by themselves. */
@@ -172,13 +178,13 @@ export class TracePool {
     const run = this.run;
     await Promise.all(this.tracers.map((t) => t.idle()));
     if (runIsOff(this.control, run)) return false;
-    const { camera, size, seed } = request;
+    const { camera, size, seed, goesOn = false, unfinished = false, plain = false } = request;
     /** Samples at which its light was counted last. */
     let charted = this.film?.samples ?? 0;
     const known = this.film?.request;
     if (
       !known ||
-      known.camera !== camera ||
+      (known.camera !== camera && !goesOn) ||
       known.size.width !== size.width ||
       known.size.height !== size.height ||
       known.seed !== seed
@@ -187,7 +193,7 @@ export class TracePool {
         film: createFilm(size.width, size.height, {
           shared: true,
           layers: true,
-          groups: this.groupsKept(size),
+          groups: plain ? 0 : this.groupsKept(size),
           catches: this.catches,
         }),
         request,
@@ -195,14 +201,14 @@ export class TracePool {
         seen: null,
       };
       charted = 0;
-    }
+    } else if (goesOn) this.film!.request = request;
     const state = this.film!;
     const show = async (shown: Shown, samples: number, secondsLeft: number) => {
       const { noise, loss, pixels, width, height } = shown;
       await onProgress({ samples, noise, loss, secondsLeft, pixels, size: { width, height } });
       return !runIsOff(this.control, run);
     };
-    if (this.clean && state.samples === 0) {
+    if (this.clean && state.samples === 0 && !plain) {
       const look = await this.firstLook(request, run);
       if (runIsOff(this.control, run)) return false;
       if (look && !(await show(look, 0, Infinity))) return false;
@@ -225,6 +231,7 @@ export class TracePool {
       }
       state.samples = last;
       secondsPerSample = (performance.now() - started) / 1000 / (last - first);
+      if (unfinished || (plain && last < request.samples)) continue;
       const { clean, grade } = this;
       const left = (request.samples - last) * secondsPerSample;
       const developed: DisplayOrder = { type: 'film', film: state.film, samples: last, grade, clean };
