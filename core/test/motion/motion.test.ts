@@ -12,6 +12,7 @@ import {
   newLight,
   newMove,
   newPose,
+  newPiece,
   newProject,
   newTrack,
   openDocument,
@@ -28,7 +29,8 @@ import { easedShare, READY_WAYS } from '../../src/motion/easing.ts';
 import { grouped } from '../../src/motion/grouped.ts';
 import { flickered } from '../../src/motion/flicker.ts';
 import { asNumbers, isKeyed, seenAt } from '../../src/motion/seen.ts';
-import { motionFindings } from '../../src/motion/findings.ts';
+import { lookedThrough } from '../../src/motion/findings.ts';
+import { letterBoxes, standingBoxes } from '../../src/motion/letterBoxes.ts';
 import { shownAt } from '../../src/motion/shown.ts';
 import { momentsOf } from '../../src/motion/shutter.ts';
 import { posesOf } from '../../src/stage/pose.ts';
@@ -438,14 +440,18 @@ describe('edits at a time', () => {
 
 describe('findings of a shot', () => {
   const centre: [number, number, number] = [0, 0.16, 0];
-  const letters = [
-    { min: [-0.5, 0, -0.05] as [number, number, number], max: [0.5, 0.3, 0.05] as [number, number, number] },
-  ];
+
   const found = (change: (p: Project) => void) => {
     const p = plain();
     shotOf(p).camera.target = [...centre];
     change(p);
-    return motionFindings(p, p.looks[0].id, shotOf(p).id, letters, centre);
+    // one letter as wide as the word, a block's own turn about its middle
+    const [block] = p.blocks;
+    const ink = [[-500, -160, 500, -160, 500, 140, -500, 140]];
+    const letters = [{ letter: block.letters[0], outline: ink, x: 0, y: 0, turn: 0 }];
+    block.place.position = [0, 0.16, 0];
+    const boxes = letterBoxes({ block: block.id, letters, scale: 0.001, reach: [-0.05, 0.05] });
+    return [...lookedThrough(p, p.looks[0].id, shotOf(p).id, boxes, centre)].filter((f) => f !== null);
   };
   const linear = (at: number, v: number) => newKey(at, [v], { ease: 'linear' });
 
@@ -500,6 +506,52 @@ describe('findings of a shot', () => {
         shotOf(p).loops = false;
       }),
     ).toEqual([{ kind: 'light in the type', light: 'Lamp', frame: 13 }]);
+  });
+
+  it('tell type that goes through the wall or the floor, where it moves', () => {
+    const wall = (p: Project) => {
+      p.pieces = [newPiece('wall', { id: 'wall', at: -0.3 }), newPiece('floor', { id: 'floor', at: -0.1 })];
+      shotOf(p).loops = false;
+    };
+    expect(found(wall)).toEqual([]);
+    // half a metre wide on either side, it meets the wall 0.3 behind it when it has turned so far
+    const turned = found((p) => {
+      wall(p);
+      const keys = [linear(0, 0), linear(2, Math.PI / 2)];
+      shotOf(p).tracks = [newTrack(`blocks/${p.blocks[0].id}/place/turn`, keys)];
+    });
+    const meets = (frame: number) => {
+      const a = ((frame / 48) * Math.PI) / 2;
+      return 0.5 * Math.sin(a) + 0.05 * Math.cos(a) > 0.301;
+    };
+    const [first] = turned;
+    expect(first).toMatchObject({ kind: 'type in the wall' });
+    const { frame } = first as { frame: number };
+    expect([meets(frame - 1), meets(frame)]).toEqual([false, true]);
+    const sunk = found((p) => {
+      wall(p);
+      const keys = [newKey(0, [0, 0, 0], { ease: 'linear' }), newKey(1, [0, -0.24, 0])];
+      shotOf(p).tracks = [newTrack(`blocks/${p.blocks[0].id}/each/shift`, keys)];
+    });
+    // its foot is a tenth over the floor, and it sinks by a hundredth each picture
+    expect(sunk).toEqual([expect.objectContaining({ kind: 'type in the floor', frame: 11 })]);
+  });
+
+  it('go by boxes as large as letters are where they stand', () => {
+    const p = plain();
+    const [block] = p.blocks;
+    block.each = { ...block.each, size: 2, roll: Math.PI / 2, about: 'foot' };
+    block.place = { ...block.place, position: [1, 0, 0], turn: Math.PI };
+    const outline = [[0, 0, 100, 0, 100, 300, 0, 300]];
+    const letter = { letter: block.letters[0], outline, x: 50, y: 0, turn: 0 };
+    const boxes = letterBoxes({ block: block.id, letters: [letter], scale: 0.001, reach: [0, 0.1] });
+    const [{ min, max }] = standingBoxes(p, boxes);
+    // about (0.1, 0): 0.6 to its left and 0.1 up and down, seen from behind
+    [0.9, -0.1, -0.15].forEach((v, k) => expect(min[k]).toBeCloseTo(v, 9));
+    [1.5, 0.1, 0.05].forEach((v, k) => expect(max[k]).toBeCloseTo(v, 9));
+    expect(
+      standingBoxes({ ...p, blocks: [{ ...block, each: { ...block.each, on: false } }] }, boxes),
+    ).toEqual([]);
   });
 });
 

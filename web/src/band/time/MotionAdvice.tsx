@@ -1,30 +1,56 @@
 /** What can go wrong in the shot's time, each with the way there or a mend. */
-import { useMemo } from 'react';
+import { useEffect, useState } from 'react';
 import { motionName, setParameter } from '@wemlox/core/edits';
-import { motionFindings, type MotionFinding } from '@wemlox/core/motion/findings';
+import { blockName } from '@wemlox/core/document';
+import { lookedThrough, type MotionFinding } from '@wemlox/core/motion/findings';
+import { letterBoxes } from '@wemlox/core/motion/letterBoxes';
 import { centreOf } from '@wemlox/core/stage/camera';
-import { engine } from '../../engine/engine.ts';
 import { useChoice } from '../../state/choice.ts';
 import { numberText } from '../../state/language.ts';
 import { useShown } from '../../state/shown.ts';
 import { goToFrame, lookOf, perform, useStudio } from '../../state/studio.ts';
 import { stop, useShot } from '../../state/time.ts';
 
-function useFindings(): MotionFinding[] {
+/** Time without a change after which the shot is looked through, and how long it is at a time, ms. */
+const REST = 250;
+const SLICE = 8;
+
+/** What was found in the shot as it is; null until all of it was looked through. */
+function useFindings(): MotionFinding[] | null {
   const project = useStudio((s) => s.project);
   const shot = useShot().id;
   const lookId = useChoice((c) => c.lookId);
-  const scene = useShown((v) => v.scene);
-  return useMemo(() => {
-    if (!scene) return [];
-    const draft = engine()?.draft;
-    const letters = project.blocks.flatMap((b) =>
-      b.letters.flatMap((letter) => draft?.boxOf(b.id, letter) ?? []),
+  const blocks = useShown((v) => v.blocks);
+  const typeBox = useShown((v) => v.scene?.typeBox);
+  const [found, setFound] = useState<MotionFinding[] | null>(null);
+  useEffect(() => {
+    setFound(null);
+    if (!typeBox) return;
+    let due: ReturnType<typeof setTimeout>;
+    const all: MotionFinding[] = [];
+    const look = lookedThrough(
+      project,
+      lookOf(project, lookId).id,
+      shot,
+      blocks.flatMap(letterBoxes),
+      centreOf(typeBox),
     );
-    const centre = centreOf(scene.typeBox);
-    return motionFindings(project, lookOf(project, lookId).id, shot, letters, centre);
-    // the letters are those of the scene at hand
-  }, [project, shot, lookId, scene]);
+    const go = () => {
+      const until = performance.now() + SLICE;
+      while (performance.now() < until) {
+        const { done, value } = look.next();
+        if (done) {
+          setFound(all);
+          return;
+        }
+        if (value) all.push(value);
+      }
+      due = setTimeout(go);
+    };
+    due = setTimeout(go, REST);
+    return () => clearTimeout(due);
+  }, [project, shot, lookId, blocks, typeBox]);
+  return found;
 }
 
 function said(finding: MotionFinding): string {
@@ -40,6 +66,12 @@ function said(finding: MotionFinding): string {
       return `The camera goes through a letter at picture ${finding.frame}`;
     case 'camera behind the wall':
       return `The camera is behind the wall at picture ${finding.frame}`;
+    case 'type in the wall':
+    case 'type in the floor': {
+      const block = project.blocks.find((b) => b.id === finding.block);
+      const what = finding.kind === 'type in the wall' ? 'the wall' : 'the floor';
+      return `${block ? blockName(block) : 'Type'} goes through ${what} at picture ${finding.frame}`;
+    }
     case 'light in the type':
       return `${finding.light} goes through a letter at picture ${finding.frame}`;
   }
@@ -76,6 +108,7 @@ export function MotionAdvice() {
   const findings = useFindings();
   const shot = useShot();
   if (shot.tracks.length + shot.moves.length === 0) return null;
+  if (!findings) return <span className="quiet text-xs whitespace-nowrap">looking through the shot …</span>;
   const [first] = findings;
   if (!first)
     return shot.loops ? <span className="quiet text-xs whitespace-nowrap">the loop closes</span> : null;
