@@ -1,4 +1,5 @@
 /** The flip-book: it fills itself in while the hands rest, and makes anew only what a change touches. */
+import { execFileSync } from 'node:child_process';
 import { expect, test, type Page } from '@playwright/test';
 import { number, step, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
@@ -61,6 +62,16 @@ test('fills itself in between its ends, plays, and makes anew only what a key to
   await expect.poll(() => made(page), { timeout: 120_000 }).toBe(8);
   await at(page, '10');
   await expect(page.getByTestId('flip')).toBeVisible();
+
+  // it is saved as a film, encoded here: as many pictures as it has
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    band(page).getByRole('button', { name: 'Save the flip-book as a film' }).click(),
+  ]);
+  expect(file.suggestedFilename()).toMatch(/^Cabin keys, Brushed steel, .*\.webm$/);
+  const told = ['-v', 'error', '-count_packets', '-show_entries', 'stream=width,height,nb_read_packets'];
+  const facts = execFileSync('/usr/bin/ffprobe', [...told, '-of', 'csv=p=0', await file.path()]).toString();
+  expect(facts.trim()).toBe('320,180,8');
 
   // it is played from the beginning of the flip-book on
   await band(page).getByRole('button', { name: 'Play' }).click();

@@ -1,6 +1,7 @@
 /** The flip-book's tools: on and off, where it begins and ends, how far it is. */
-import { BookOpen, ChevronFirst, ChevronLast, X } from 'lucide-react';
+import { BookOpen, ChevronFirst, ChevronLast, Film, X } from 'lucide-react';
 import { framesOf } from '@wemlox/core/motion/span';
+import { saveFlip } from '../../actions/film.ts';
 import { numberText } from '../../state/language.ts';
 import { clearFlipEnds, flipEnds, flipKey, setFlipEnd, useFlip, useFlipEnds } from '../../state/flip.ts';
 import { useStudio } from '../../state/studio.ts';
@@ -56,6 +57,16 @@ export function FlipTools() {
               <X size={13} />
             </button>
           )}
+          <button
+            type="button"
+            className="btn btn-ghost btn-xs px-1"
+            aria-label="Save the flip-book as a film"
+            title={made < all ? 'As a film, once all of it is there' : 'Save it as a film; what is open is black in it'}
+            disabled={made < all}
+            onClick={() => void saveFlip()}
+          >
+            <Film size={14} />
+          </button>
           <span className="quiet text-xs whitespace-nowrap" role="status" data-testid="flip-status">
             {failure ??
               `${made} of ${all}${pace && made < all ? `, ${numberText(pace, pace < 10 ? 1 : 0)} a minute` : ''}`}

@@ -290,7 +290,7 @@ function View({ side }: { side: Side }) {
               cy={Math.min(HIGH - 6, Math.max(6, y))}
               r={5}
               fill={hue(lightColour({ ...light, strength: 1 }))}
-              stroke={chosen === light.id ? 'var(--color-primary)' : 'var(--color-base-200)'}
+              stroke={chosen === light.id ? 'var(--color-primary)' : 'var(--quiet)'}
               strokeWidth={2}
               opacity={light.on ? 1 : 0.35}
             />
