@@ -2,7 +2,7 @@
 import { decode } from 'fast-png';
 import { expect, test, type Locator, type Page } from '@playwright/test';
 import type { Project } from '@wemlox/core/document';
-import { documentOf, drag, meanOf, number, step, traced } from './hands.ts';
+import { documentOf, drag, dragBy, meanOf, number, step, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;
@@ -312,4 +312,52 @@ test('sides that shift through their colours as the word swings, in a square loo
   expect(first(seen[0]!)).toBeLessThan(0.4);
   expect(first(seen[1]!)).toBeGreaterThan(0.5);
   expect(first(seen[1]!)).toBeGreaterThan(first(seen[2]!) + 0.15);
+});
+
+test('letters come in one after the other, and one of them is moved by hand', async ({ page }) => {
+  await page.goto(`${studio.url}/p/ostrel/signal-lit/set`);
+  await traced(page, 1);
+  const block = async () => (await documentOf(page, studio)).blocks[0]!;
+  await page.getByTestId('set-band').locator('[data-index="2"]').click();
+  const fold = desk(page).locator('details', { hasText: 'Each letter' }).last();
+  const open = async () => {
+    if ((await fold.getAttribute('open')) === null) await fold.locator('summary').click();
+  };
+  await open();
+  await fold.getByRole('button', { name: 'Move it by itself' }).click();
+  await traced(page, 1);
+  const stage = (await page.getByTestId('stage').boundingBox())!;
+  // the stem of the T, left of the middle of the word
+  const stem = { x: stage.x + stage.width * 0.43, y: stage.y + stage.height * 0.5 };
+  await dragBy(page, stem, 0, -20);
+  const raised = (await block()).poses[0]!;
+  expect(raised.shift[1]).toBeGreaterThan(0.01);
+  await page.keyboard.down('Alt');
+  await dragBy(page, { ...stem, y: stem.y - 20 }, 30, 0);
+  await page.keyboard.up('Alt');
+  expect((await block()).poses[0]!.roll).toBeLessThan(-0.1);
+  await fold.getByRole('button', { name: 'As the others' }).click();
+  expect((await block()).poses).toEqual([]);
+
+  // all come down from above, each a little later than the one before it
+  const key = async (up: string) => {
+    await step(page, 'Set');
+    await open();
+    await number(fold, 'Up', up);
+  };
+  await key('400');
+  await fold.locator('[data-peg$="/each/shift"]').click();
+  await page.getByRole('menuitem', { name: 'Key here', exact: true }).click();
+  await step(page, 'Frame');
+  await at(page, '12', 1);
+  await key('0');
+  await step(page, 'Frame');
+  await desk(page).getByLabel('Letters', { exact: true }).selectOption('reading');
+  await number(desk(page), 'Each later by', '0.2');
+  await at(page, '16', 4);
+  const of = (columns: readonly number[]) => meanOf(page.getByTestId('traced'), columns, [0.02, 0.25]);
+  const [first, last] = [await of([0.05, 0.2]), await of([0.8, 0.95])];
+  expect(last[0]! - first[0]!).toBeGreaterThan(8);
+  const track = shotOf(await documentOf(page, studio)).tracks.find((t) => t.address.endsWith('/each/shift'))!;
+  expect(track).toMatchObject({ letters: 'reading', step: 0.2, keys: [{ at: 0 }, { at: 0.5 }] });
 });

@@ -1,5 +1,16 @@
 /** Edits of a block's text and how its letters stand together. */
-import { MOST, newId, newPose, storable, type Block, type FontRef, type Project } from '../document/index.ts';
+import {
+  fitting,
+  MOST,
+  newId,
+  newPose,
+  storable,
+  type Block,
+  type FontRef,
+  type LetterPose,
+  type Project,
+} from '../document/index.ts';
+import { POSE } from '../document/parameters.ts';
 import { EditRefused, found, room, within, type Edit } from './edit.ts';
 
 /**
@@ -76,6 +87,28 @@ export function poseLetter(project: Project, id: string, letter: string): Edit {
     make: (p) => {
       const { poses } = found(p.blocks, id, 'block');
       if (!poses.some((of) => of.id === letter)) poses.push(newPose(letter));
+    },
+  };
+}
+
+/** Moves or rolls a letter that moves by itself, as one step with what follows closely. */
+export function placeLetter(
+  project: Project,
+  id: string,
+  letter: string,
+  to: (pose: LetterPose) => Partial<Pick<LetterPose, 'shift' | 'roll'>>,
+): Edit {
+  found(found(project.blocks, id, 'block').poses, letter, 'letter');
+  return {
+    label: 'Move a letter',
+    joins: true,
+    make: (p) => {
+      const pose = found(found(p.blocks, id, 'block').poses, letter, 'letter');
+      const { shift, roll } = to(pose);
+      Object.assign(pose, {
+        shift: fitting(POSE.shift, shift) ?? pose.shift,
+        roll: fitting(POSE.roll, roll) ?? pose.roll,
+      });
     },
   };
 }

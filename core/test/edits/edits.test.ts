@@ -19,6 +19,7 @@ import {
   newMove,
   newPanel,
   newPiece,
+  newPose,
   newProject,
   newShot,
   newTrack,
@@ -50,6 +51,7 @@ function plain(): Project {
       newCoat({ id: 'c2', name: 'Wax' }),
     );
   }
+  project.blocks[0].poses.push(newPose(project.blocks[0].letters[1]));
   project.pieces.push(newPiece('plate', { id: 'plate' }), newPiece('model', { id: 'model' }));
   project.shots[0].tracks.push(
     newTrack(`looks/${project.looks[0].id}/grade/exposure`, [newKey(0, [0]), newKey(1, [1])]),
@@ -173,6 +175,11 @@ const MAKERS: Record<string, Maker> = {
     edits.setKern(p, block(p, a), pick(pick(p.blocks, a)?.letters ?? [], b) ?? 'x', c),
   poseLetter: (p, [a, b]) =>
     edits.poseLetter(p, block(p, a), pick(pick(p.blocks, a)?.letters ?? [], b) ?? 'x'),
+  placeLetter: (p, [a, b, c]) =>
+    edits.placeLetter(p, block(p, a), pick(pick(p.blocks, a)?.poses ?? [], a)?.id ?? 'x', (pose) => ({
+      shift: [b, c, pose.shift[2]],
+      roll: pose.roll + b,
+    })),
   unposeLetter: (p, [a]) =>
     edits.unposeLetter(p, block(p, a), pick(pick(p.blocks, a)?.poses ?? [], a)?.id ?? 'x'),
   resetKerning: (p, [a]) => edits.resetKerning(p, block(p, a)),

@@ -88,7 +88,7 @@ export function Stage() {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [parts, size.width, size.height, frame.x, frame.y, frame.width, frame.height]);
 
-  useHands(stage, parts?.draft ?? null);
+  useHands(stage, parts?.draft ?? null, step ?? '');
   useHoverOnStage(stage, parts?.draft ?? null, step === 'finish');
 
   const flips = useFlip((f) => f.on) && step === 'frame';

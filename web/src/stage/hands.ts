@@ -12,6 +12,7 @@ import { useCatch } from '../state/catching.ts';
 import { usePlacing } from '../state/pictures.ts';
 import type { Draft } from '../engine/draft.ts';
 import { dragPiece, holdPiece, type HeldPiece } from './pieceHands.ts';
+import { dragLetter, holdLetter, type HeldLetter } from './letterHands.ts';
 import { dragPicture, sizePicture, type HeldPicture } from './layHands.ts';
 
 /** A press that moves less than this is a click, pixels. */
@@ -43,7 +44,8 @@ function dollied(camera: Camera, delta: number): Camera {
   return { ...camera, distance: clamp(camera.distance * Math.exp(delta * DOLLY), 0.01, 2000) };
 }
 
-export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft | null): void {
+/** @param step in Set letters that move by themselves are taken in hand */
+export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft | null, step: string): void {
   useEffect(() => {
     const element = stage.current;
     if (!element || !draft) return;
@@ -56,6 +58,7 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
       /** What of the type throws the shadow that is held. */
       caster: Vec | null;
       piece: HeldPiece | null;
+      own: HeldLetter | null;
     } | null = null;
 
     const inStage = (event: MouseEvent) => {
@@ -68,13 +71,16 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
       element.setPointerCapture(event.pointerId);
       const { catching } = useCatch.getState();
       const { placing } = usePlacing.getState();
-      const hit = placing || catching || useChoice.getState().piece ? draft.pick(...inStage(event)) : null;
+      const { piece: chosen, face } = useChoice.getState();
+      const hit =
+        placing || catching || chosen || (step === 'set' && face) ? draft.pick(...inStage(event)) : null;
       const letter = hit?.block && hit.letter ? { block: hit.block, letter: hit.letter } : null;
       const catches = catching && letter !== null;
       const caster = catching && hit?.piece ? shadowAt(hit, draft) : null;
       const picture = placing ? letter : null;
       const piece = placing || catching || event.shiftKey ? null : holdPiece(hit);
-      held = { x: event.clientX, y: event.clientY, moved: false, picture, catches, caster, piece };
+      const own = step === 'set' && !event.shiftKey ? holdLetter(hit) : null;
+      held = { x: event.clientX, y: event.clientY, moved: false, picture, catches, caster, piece, own };
       if (catches) catchAt(hit!, draft);
     };
     const move = (event: PointerEvent) => {
@@ -82,7 +88,7 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
       const dx = event.clientX - held.x;
       const dy = event.clientY - held.y;
       if (!held.moved && Math.hypot(dx, dy) < CLICK) return;
-      const { picture, catches, caster, piece } = held;
+      const { picture, catches, caster, piece, own } = held;
       const now = inStage(event);
       held = { ...held, x: event.clientX, y: event.clientY, moved: true };
       if (caster) {
@@ -92,6 +98,7 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
         const hit = draft.pick(...now);
         if (hit?.letter) catchAt(hit, draft);
       } else if (piece) dragPiece(piece, draft, [now[0] - dx, now[1] - dy], now, event.altKey);
+      else if (own) dragLetter(own, draft, [now[0] - dx, now[1] - dy], now, event.altKey);
       else if (picture) dragPicture(picture, draft, [now[0] - dx, now[1] - dy], now, event.altKey);
       else if (event.shiftKey) moveCamera('Pan', (c) => panned(c, dx, dy, element.clientHeight));
       else moveCamera('Orbit', (c) => orbited(c, dx, dy));
@@ -140,5 +147,5 @@ export function useHands(stage: RefObject<HTMLDivElement | null>, draft: Draft |
       element.removeEventListener('wheel', wheel);
       element.removeEventListener('dblclick', twice);
     };
-  }, [stage, draft]);
+  }, [stage, draft, step]);
 }

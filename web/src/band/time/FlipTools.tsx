@@ -61,7 +61,11 @@ export function FlipTools() {
             type="button"
             className="btn btn-ghost btn-xs px-1"
             aria-label="Save the flip-book as a film"
-            title={made < all ? 'As a film, once all of it is there' : 'Save it as a film; what is open is black in it'}
+            title={
+              made < all
+                ? 'As a film, once all of it is there'
+                : 'Save it as a film; what is open is black in it'
+            }
             disabled={made < all}
             onClick={() => void saveFlip()}
           >
