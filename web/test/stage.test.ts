@@ -24,7 +24,7 @@ import { pathOf, viewBoxOf } from '../src/band/glyph.ts';
 import * as cells from '../src/engine/cells.ts';
 import { PartPicker } from '../src/engine/pick.ts';
 import { inPlane, inWorld, onStage } from '../src/stage/projection.ts';
-import { draftMaterial, DraftMaps } from '../src/engine/draftMaterial.ts';
+import { draftMaterial, DraftMaps, tellNear } from '../src/engine/draftMaterial.ts';
 import { StageMirror } from '../src/engine/stageMirror.ts';
 import { draftFinish } from '../src/workers/draft/shader.ts';
 import { DraftPreparer, handedOver } from '../src/workers/draft/buffers.ts';
@@ -154,20 +154,22 @@ const solidOf = (key: string, positions: number[]): SceneSolid => ({
   uv: new Float32Array((positions.length / 3) * 4),
 });
 
+const SECOND = [2, 0, 0, 5, 0, 2, 0, 0, 0, 0, 2, 0];
 /** Squares as letters of one block, each with the finish given; the second stands twice as large and aside. */
-function squares(finishes: number[], at = 0): RenderScene {
+function squares(finishes: number[], at = 0, raised = 0): RenderScene {
   const builder = new SceneBuilder();
   builder.place('block/b', [1, 0, 0, at, 0, 1, 0, 0, 0, 0, 1, 0]);
   const solid = solidOf('square', square(0, 0, 0, 1));
   finishes.forEach((finish, i) =>
     builder.add(
       solid,
-      i === 1 ? [2, 0, 0, 5, 0, 2, 0, 0, 0, 0, 2, 0] : [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0],
+      i === 1 ? SECOND.map((v, k) => (k === 7 ? v + raised : v)) : [1, 0, 0, 0, 0, 1, 0, 0, 0, 0, 1, 0],
       { block: 'b', letter: `l${i}`, piece: null },
       [
         { first: 0, triangles: 1, zone: 'front', colour: null, finish, group: null },
         { first: 1, triangles: 1, zone: 'side', colour: null, finish: 0, group: null },
       ],
+      i === 1 && raised > 0 ? SECOND : undefined,
     ),
   );
   const optics = opticsOf(plainSurface());
@@ -208,6 +210,46 @@ describe('what the draft is handed', () => {
     expect(preparer.prepare(squares([1, 1, 1])).placements[0].corners).not.toBeNull();
     preparer.forget();
     expect(preparer.prepare(squares([1, 1, 1])).placements[0].corners).not.toBeNull();
+  });
+});
+
+describe('letters that move by themselves, in the draft', () => {
+  it('are drawn apart, under transforms of their own: their corners are sent once, as they are laid', () => {
+    const preparer = new DraftPreparer();
+    const [, own] = preparer.prepare(squares([2, 1], 9, 3)).placements;
+    expect(own.name).toBe('block/b/1');
+    // nine aside with the block, three up by itself
+    own.matrix.forEach((v, k) => expect(v).toBeCloseTo([1, 0, 0, 9, 0, 1, 0, 3, 0, 0, 1, 0][k], 6));
+    expect([...own.corners!.position.subarray(0, 9)]).toEqual([5, 0, 0, 7, 0, 0, 7, 2, 0]);
+    const [block, higher] = preparer.prepare(squares([2, 1], 9, 4)).placements;
+    expect([block.corners, higher.corners]).toEqual([null, null]);
+    expect(higher.matrix[7]).toBeCloseTo(4, 6);
+    // at rest it is of the block again
+    expect(preparer.prepare(squares([2, 1], 9)).placements.map((p) => p.name)).toEqual(['block/b']);
+  });
+});
+
+describe('distances in the draft', () => {
+  it('are told to the boxes of what is looked to, and to none that a thing is of itself', () => {
+    const near = finishOptics({
+      surface: plainSurface(),
+      feeds: [{ ...newFeed('a', 'base_weight', 1), source: 'near', toward: 'type', scale: 2 }],
+      coats: [],
+    });
+    const scene = { ...squares([2, 1], 9), finishes: [near, near, near] };
+    const { near: boxes } = new DraftPreparer().prepare(scene);
+    expect(boxes.type.map((v) => Number(v.toFixed(6)))).toEqual([9, 0, 0, 10, 1, 0, 14, 0, 0, 16, 2, 0]);
+    expect(boxes.stage).toEqual([]);
+    const material = draftMaterial(near, draftFinish(near, []), [], new DraftMaps());
+    tellNear(material, boxes);
+    const uniforms = uniformsOf(material) as unknown as Record<string, { value: unknown }>;
+    expect(uniforms.fedTypeCount.value).toBe(2);
+    expect((uniforms.fedType.value as { x: number }[])[3].x).toBe(16);
+    expect(uniforms.fedStageCount.value).toBe(0);
+    tellNear(material, { type: [], stage: [] });
+    expect(uniforms.fedTypeCount.value).toBe(0);
+    // nothing is counted where nobody asks
+    expect(new DraftPreparer().prepare(squares([2, 1])).near).toEqual({ type: [], stage: [] });
   });
 });
 

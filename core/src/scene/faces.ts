@@ -1,6 +1,7 @@
 /** How far letters and blocks reach: what feeds and pictures are laid over. */
 import type { Face } from '../texture/laying.ts';
 import type { RenderScene, SceneSolid } from './renderScene.ts';
+import { composed } from './transform.ts';
 
 export interface Bounds {
   min: number[];
@@ -35,6 +36,21 @@ const corners = ({ min, max }: Bounds) =>
 
 const carried = (m: ArrayLike<number>, at: number, p: readonly number[]) =>
   [0, 4, 8].map((r) => m[at + r] * p[0] + m[at + r + 1] * p[1] + m[at + r + 2] * p[2] + m[at + r + 3]);
+
+/** Boxes in the world of the instances that are type, or pieces of the stage; metres. */
+export function worldBoxes(scene: RenderScene, of: 'type' | 'stage'): Bounds[] {
+  const { instances, placements, solids } = scene;
+  const pieces = piecesOf(scene);
+  const boxes: Bounds[] = [];
+  for (let i = 0; i < instances.count; i++) {
+    if (pieces.has(i) !== (of === 'stage')) continue;
+    const world = composed(placements.now, instances.placement[i], instances.local, i);
+    const box = none();
+    for (const corner of corners(boundsOf(solids[instances.solid[i]]))) widen(box, carried(world, 0, corner));
+    if (box.max[0] >= box.min[0]) boxes.push(box);
+  }
+  return boxes;
+}
 
 const wrapped = new WeakMap<SceneSolid, Bounds>();
 

@@ -43,7 +43,7 @@ import { cameraFrame } from '@wemlox/core/stage/camera';
 import type { DraftBuffers } from '../workers/draft/buffers.ts';
 import { PLACES, type PlaceName } from '../workers/draft/places.ts';
 import type { SurroundPreview } from '../workers/messages.ts';
-import { draftMaterial, DraftMaps } from './draftMaterial.ts';
+import { draftMaterial, DraftMaps, tellNear } from './draftMaterial.ts';
 import { isType, StageMirror } from './stageMirror.ts';
 import { PartPicker, type Picked } from './pick.ts';
 
@@ -294,7 +294,10 @@ export class Draft {
   }
 
   /** One material per finish that is worn, kept while it is; by the finish's number. */
-  private dressed({ finishes, parts, textures }: RenderScene, buffers: DraftBuffers): MeshPhysicalMaterial[] {
+  private dressed(
+    { finishes, parts, things, textures }: RenderScene,
+    buffers: DraftBuffers,
+  ): MeshPhysicalMaterial[] {
     const used = new Set<string>();
     const all: MeshPhysicalMaterial[] = [];
     for (const i of new Set(parts.finish.subarray(0, parts.count))) {
@@ -315,6 +318,15 @@ export class Draft {
       this.materials.delete(key);
     }
     this.maps.keep(textures);
+    // what is of the same kind is its own neighbour, and told as far
+    const worn = finishes.map(() => new Set<'type' | 'stage'>());
+    for (let p = 0; p < parts.count; p++)
+      worn[parts.finish[p]].add(things[parts.thing[p]].piece === null ? 'type' : 'stage');
+    for (const [i, material] of all.entries()) {
+      if (!material) continue;
+      const boxes = (of: 'type' | 'stage') => (worn[i].has(of) ? [] : buffers.near[of]);
+      tellNear(material, { type: boxes('type'), stage: boxes('stage') });
+    }
     return all;
   }
 

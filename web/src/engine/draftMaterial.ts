@@ -13,6 +13,7 @@ import {
   RepeatWrapping,
   ShaderChunk,
   SRGBColorSpace,
+  Vector3,
   type WebGLProgramParametersWithUniforms,
 } from 'three';
 import { gltfMaterial } from '@wemlox/core/finish/gltf';
@@ -20,7 +21,7 @@ import type { Optics } from '@wemlox/core/finish/optics';
 import { previewOf, textureKey, type Texture } from '@wemlox/core/texture/texture';
 import { PLACES, type PlaceName } from '../workers/draft/places.ts';
 import { GLASS_THICKNESS } from '../workers/draft/rows.ts';
-import { DATA_WIDTH, type DraftFinish } from '../workers/draft/shader.ts';
+import { DATA_WIDTH, MOST_BOXES, type DraftFinish } from '../workers/draft/shader.ts';
 
 /** Linear Rec.709 as it is: no conversion. */
 const linear = (rgb: readonly number[]) => new Color().setRGB(rgb[0], rgb[1], rgb[2]);
@@ -89,11 +90,11 @@ function vertexCode(code: string, places: readonly PlaceName[]): string {
   return code
     .replace(
       'void main() {',
-      `varying vec3 vFedPlace;\nvarying vec3 vFedNormal;\n${handed.map(([d]) => d).join('\n')}\nvoid main() {`,
+      `varying vec3 vFedWorld;\nvarying vec3 vFedPlace;\nvarying vec3 vFedNormal;\n${handed.map(([d]) => d).join('\n')}\nvoid main() {`,
     )
     .replace(
       '#include <begin_vertex>',
-      `#include <begin_vertex>\nvFedPlace = position;\nvFedNormal = normal;\n${handed.map(([, a]) => a).join('\n')}`,
+      `#include <begin_vertex>\nvFedWorld = (modelMatrix * vec4(position, 1.)).xyz;\nvFedPlace = position;\nvFedNormal = normal;\n${handed.map(([, a]) => a).join('\n')}`,
     );
 }
 
@@ -144,7 +145,7 @@ function fragmentCode(code: string, { code: own, places, relief }: DraftFinish):
   const handed = places.map(
     (n) => `varying ${vector(n).replace('fed', 'vFed')};\n#define ${n} ${n.replace('fed', 'vFed')}`,
   );
-  const declared = `varying vec3 vFedPlace;\nvarying vec3 vFedNormal;\n#define fedPlace vFedPlace\n#define fedNormal vFedNormal\n${handed.join('\n')}\n${own}`;
+  const declared = `varying vec3 vFedWorld;\nvarying vec3 vFedPlace;\nvarying vec3 vFedNormal;\n#define fedPlace vFedPlace\n#define fedNormal vFedNormal\n${handed.join('\n')}\n${own}`;
   return code
     .replace('void main() {', `${declared}\nvoid main() {`)
     .replace(
@@ -167,6 +168,34 @@ function fragmentCode(code: string, { code: own, places, relief }: DraftFinish):
     );
 }
 
+/** Uniforms of boxes that distances are told to. */
+const noBoxes = () => ({
+  fedType: { value: Array.from({ length: 2 * MOST_BOXES }, () => new Vector3()) },
+  fedStage: { value: Array.from({ length: 2 * MOST_BOXES }, () => new Vector3()) },
+  fedTypeCount: { value: 0 },
+  fedStageCount: { value: 0 },
+});
+
+/**
+ * Tells a material that is fed by distances where what it looks to is.
+ * @param near six numbers a box, metres in the world
+ */
+export function tellNear(
+  material: MeshPhysicalMaterial,
+  near: Record<'type' | 'stage', readonly number[]>,
+): void {
+  const boxes = material.userData.near as ReturnType<typeof noBoxes> | undefined;
+  if (!boxes) return;
+  for (const [of, numbers] of [
+    ['Type', near.type],
+    ['Stage', near.stage],
+  ] as const) {
+    const corners = boxes[`fed${of}`].value;
+    for (let i = 0; i < numbers.length / 3; i++) corners[i].fromArray(numbers, i * 3);
+    boxes[`fed${of}Count`].value = numbers.length / 6;
+  }
+}
+
 /** The material of a finish. @param textures of the scene */
 export function draftMaterial(
   optics: Optics,
@@ -175,7 +204,9 @@ export function draftMaterial(
   maps: DraftMaps,
 ): MeshPhysicalMaterial {
   const material = partsOf(optics, finish.holes);
-  const uniforms: Record<string, { value: DataTexture | null }> = { fedData: { value: numbersOf(finish) } };
+  const numbers = numbersOf(finish);
+  const uniforms: Record<string, { value: unknown }> = { fedData: { value: numbers } };
+  if (finish.near) Object.assign(uniforms, (material.userData.near = noBoxes()));
   finish.pictures.forEach((shown, i) => {
     const texture = textures.find((t) => t.key === textureKey(shown.picture, shown.coding));
     uniforms[`fedPicture${i}`] = { value: texture ? maps.of(shown, texture) : null };
@@ -186,7 +217,7 @@ export function draftMaterial(
     shader.fragmentShader = fragmentCode(shader.fragmentShader, finish);
   };
   material.customProgramCacheKey = () => finish.code + finish.places.join() + finish.relief;
-  material.addEventListener('dispose', () => uniforms.fedData.value?.dispose());
+  material.addEventListener('dispose', () => numbers.dispose());
   return material;
 }
 

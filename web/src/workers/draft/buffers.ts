@@ -1,9 +1,10 @@
 /** What the draft draws a scene from, prepared here so that the page only hands it on to the graphics card. */
+import { worldBoxes } from '@wemlox/core/scene/faces';
 import { placed, turned } from '@wemlox/core/scene/flatScene';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import { composed, inverseOf } from '@wemlox/core/scene/transform';
 import { PlaceFinder, placesNeeded, type PlaceName } from './places.ts';
-import { draftFinish, type DraftFinish } from './shader.ts';
+import { draftFinish, MOST_BOXES, type DraftFinish } from './shader.ts';
 
 export interface DraftPlacement {
   /** Its placement's own, or one for a letter that is moved by itself. */
@@ -24,6 +25,8 @@ export interface DraftBuffers {
   placements: DraftPlacement[];
   /** Of the scene's finishes, those that are worn and were not sent before; null for the rest. */
   finishes: (DraftFinish | null)[];
+  /** What distances are told to, where a finish is fed by them: six numbers a box, metres in the world. */
+  near: Record<'type' | 'stage', number[]>;
 }
 
 /** Names the triangles of a placement: alike contents, alike corners. */
@@ -96,7 +99,7 @@ export class DraftPreparer {
     });
     this.sent = now;
     this.laid = laidNow;
-    return { placements: all, finishes: this.finishesOf(scene) };
+    return { placements: all, finishes: this.finishesOf(scene), near: nearOf(scene) };
   }
 
   private finishesOf({ finishes, parts, textures }: RenderScene): DraftBuffers['finishes'] {
@@ -132,6 +135,22 @@ function cornersOf({ solids, instances }: RenderScene, members: readonly number[
     at += solid.triangles * 9;
   }
   return { position, normal };
+}
+
+/** The boxes that finishes tell their distance to. */
+function nearOf(scene: RenderScene): DraftBuffers['near'] {
+  const towards = new Set(
+    scene.finishes.flatMap(({ recipe }) =>
+      (recipe?.axes ?? []).flatMap(({ source, toward }) => (source === 'near' ? [toward] : [])),
+    ),
+  );
+  const boxes = (of: 'type' | 'stage') =>
+    towards.has(of)
+      ? worldBoxes(scene, of)
+          .slice(0, MOST_BOXES)
+          .flatMap(({ min, max }) => [...min, ...max])
+      : [];
+  return { type: boxes('type'), stage: boxes('stage') };
 }
 
 /** Corners of a placement's parts, ordered by finish. */

@@ -28,6 +28,8 @@ export interface DraftFinish {
   /** Pictures the code reads, in order. */
   pictures: Pick<LaidPicture, 'picture' | 'coding' | 'edges'>[];
   /** Not all of it is there. */
+  /** Whether it is fed by distances, to boxes that are handed to it. */
+  near: boolean;
   holes: boolean;
   relief: boolean;
 }
@@ -86,6 +88,13 @@ function channelCode({ channel, edges, toPeak }: LaidPicture, sampler: string, p
   return `vec4 texel = ${texel}; u = ${off}${value}${toPeak ? ` * ${peak}` : ''};`;
 }
 
+/** Boxes that distances are told to, at most. */
+export const MOST_BOXES = 24;
+const NEAR = /* glsl */ `
+uniform vec3 fedType[${2 * MOST_BOXES}], fedStage[${2 * MOST_BOXES}];
+uniform int fedTypeCount, fedStageCount;
+`;
+
 /** Sets `u` to where a place lies on an axis, before its window. @param n number of its first texel */
 function sourceCode(axis: Axis, n: number, sampler: string): string {
   const { source, of, laid } = axis;
@@ -111,8 +120,11 @@ function sourceCode(axis: Axis, n: number, sampler: string): string {
     vec2 at = vec2((q.x * a.z + q.y * a.w) / width + .5 - d.y, (q.y * a.z - q.x * a.w) / width * e.y + .5 - d.z);
     ${channelCode(laid, sampler, 'd.w')}`;
   }
-  // distances to others are not known to a shader: all are far
-  return 'u = 1.;';
+  // distances to others, by the boxes they fill
+  const boxes = axis.toward === 'type' ? 'fedType' : 'fedStage';
+  return `u = 1.; for (int k = 0; k < ${boxes}Count; k++) {
+      vec3 away = max(max(${boxes}[k * 2] - vFedWorld, vFedWorld - ${boxes}[k * 2 + 1]), 0.);
+      u = min(u, length(away) * fedTexel(${n}).x); }`;
 }
 
 /** The numbers of an axis, as the code reads them. */
@@ -259,15 +271,17 @@ export function draftFinish(optics: Optics, textures: readonly Texture[]): Draft
   const rows = data.values.length / 4;
   for (const surface of families.flat()) data.put(surfaceRow(surface, filmed));
   const places = placesNeeded(recipe);
+  const near = recipe.axes.some((a) => a.source === 'near');
   const samplers = pictures.map((_, i) => `uniform sampler2D fedPicture${i};`).join('\n');
   return {
     key: optics.key,
-    code: `${samplers}\n${recipe.axes.length > 0 ? NOISE : ''}${reading(rows, filmed)}${
+    code: `${samplers}\n${near ? NEAR : ''}${recipe.axes.length > 0 ? NOISE : ''}${reading(rows, filmed)}${
       filmed ? '#define FED_FILM' : ''
     }${body}`,
     places,
     data: data.texels(),
     pictures,
+    near,
     holes: optics.opacity < 1,
     relief: recipe.coats.some((c) => c.relief !== null),
   };
