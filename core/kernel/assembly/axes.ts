@@ -187,10 +187,15 @@ export function fine(axes: usize, number: i32): f32 {
   return (pictureWidth(axis, picture) * metresOf(axis)) / <f32>load<i32>(picture, PI_WIDTH);
 }
 
-/** A channel of the picture that is laid over the letter or the block, or that tiles the plane. */
-function laid(axis: usize): f32 {
-  const picture = <usize>load<u32>(axis, A_PICTURE);
-  if (picture === 0 || uv === 0) return 0;
+/** Where the place lies in the plane that an axis's picture is laid in: its results. */
+export let laidX: f32 = 0;
+export let laidY: f32 = 0;
+
+/** Whether an axis has a picture, and its face a plane to lay it in. */
+export function isLaid(axis: usize): bool { return load<u32>(axis, A_PICTURE) !== 0 && uv !== 0; }
+
+/** Finds the place in the plane that an axis's picture is laid in: the letter's, in its unit, or the block's, metres. */
+export function inPlane(axis: usize): void {
   const lay = load<i32>(axis, A_LAY);
   let x = px;
   let y = py;
@@ -207,14 +212,35 @@ function laid(axis: usize): f32 {
     x -= load<f32>(box);
     y -= load<f32>(box, 4);
   }
+  laidX = x;
+  laidY = y;
+}
+
+/** Where in an axis's picture the place lies, in its widths and heights, and how much of it is told apart: its results. */
+export let pictureU: f32 = 0;
+export let pictureV: f32 = 0;
+export let pictureSeen: f32 = 0;
+
+/** Finds the place in an axis's picture. */
+export function inPicture(axis: usize): void {
+  inPlane(axis);
+  const x = laidX;
+  const y = laidY;
+  const picture = <usize>load<u32>(axis, A_PICTURE);
   const width = pictureWidth(axis, picture);
   const aspect: f32 = <f32>load<i32>(picture, PI_WIDTH) / <f32>load<i32>(picture, PI_HEIGHT);
   const c = load<f32>(axis, A_TURN_COS);
   const s = load<f32>(axis, A_TURN_SIN);
-  return pictured(
-    axis, (x * c + y * s) / width + <f32>0.5 - load<f32>(axis, A_SHIFT_X),
-    ((y * c - x * s) / width) * aspect + <f32>0.5 - load<f32>(axis, A_SHIFT_Y), seen / (width * metresOf(axis)),
-  );
+  pictureU = (x * c + y * s) / width + <f32>0.5 - load<f32>(axis, A_SHIFT_X);
+  pictureV = ((y * c - x * s) / width) * aspect + <f32>0.5 - load<f32>(axis, A_SHIFT_Y);
+  pictureSeen = seen / (width * metresOf(axis));
+}
+
+/** A channel of the picture that is laid over the letter or the block, or that tiles the plane. */
+function laid(axis: usize): f32 {
+  if (!isLaid(axis)) return 0;
+  inPicture(axis);
+  return pictured(axis, pictureU, pictureV, pictureSeen);
 }
 
 /** Distance to type or to the stage, whichever is meant, that is not of this block, over its farthest. */

@@ -59,10 +59,14 @@ function texel(x: i32, y: i32, channel: i32): f32 {
  * @param seen how much of the picture's width what is looked at takes at least: finer detail is not told apart
  */
 export function pictured(axis: usize, u: f32, v: f32, seen: f32): f32 {
+  return channelOf(axis, load<i32>(axis, A_CHANNEL), u, v, seen);
+}
+
+/** As pictured, whichever channel the axis is of. */
+export function channelOf(axis: usize, channel: i32, u: f32, v: f32, seen: f32): f32 {
   const picture = <usize>load<u32>(axis, A_PICTURE);
   if (picture === 0) return 0;
   const edges = load<i32>(axis, A_EDGES);
-  const channel = load<i32>(axis, A_CHANNEL);
   if (channel === COVER && edges > MIRROR && (u < 0 || u > 1 || v < 0 || v > 1)) return 0;
   wide = load<i32>(picture, PI_WIDTH);
   let high = load<i32>(picture, PI_HEIGHT);

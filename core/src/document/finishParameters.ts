@@ -328,18 +328,19 @@ export const FEED = {
       hint: 'The nearest of all other blocks, or of floor, walls and backdrops; nought where they touch',
     },
   ),
-  take: choice<'colour' | 'light' | 'cover'>(
+  take: choice<'colour' | 'light' | 'cover' | 'slopes'>(
     'Take',
     [
       ['colour', 'Colours'],
       ['light', 'Brightness'],
       ['cover', 'Opacity'],
+      ['slopes', 'Slopes'],
     ],
     'colour',
     {
       since: 8,
       when: PICTURE,
-      hint: 'What of the picture counts; numbers take its brightness or its opacity',
+      hint: 'What of the picture counts; numbers take its brightness or its opacity, relief also the slopes of a picture of normals',
     },
   ),
   lay: choice<'letter' | 'word' | 'block' | 'tiles'>(

@@ -83,7 +83,7 @@ function axisNode(axis: Axis, nodes: Nodes): string | null {
       node = nodes.node('power', 'float', [from('in1', 'float', node), value('in2', 'float', '5')]);
   } else if (axis.laid) {
     const { picture, coding, channel } = axis.laid;
-    if (channel === 'red' || channel === 'green' || channel === 'blue') return null;
+    if (channel !== 'light' && channel !== 'cover') return null;
     if (channel === 'cover') {
       const image = imageNode(picture, coding, 'color4', nodes);
       node = nodes.node('extract', 'float', [from('in', 'color4', image), value('index', 'integer', '3')]);

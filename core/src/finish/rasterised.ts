@@ -1,8 +1,18 @@
 /** What a rasteriser can only come near: it has one surface a pixel, nothing beyond it, and lights without a size. */
 import type { Finish, Look, Piece, Shot, Surface } from '../document/index.ts';
+import { isSloped } from './recipe.ts';
 
 /** What is only come near, in the order it is told. */
-export const NEARLY = ['glass', 'bodies', 'distances', 'lights', 'depth', 'motion', 'shadows'] as const;
+export const NEARLY = [
+  'glass',
+  'bodies',
+  'slopes',
+  'distances',
+  'lights',
+  'depth',
+  'motion',
+  'shadows',
+] as const;
 export type Nearly = (typeof NEARLY)[number];
 
 const isGlass = (s: Surface) => s.transmission_weight > 0 && s.base_metalness < 1 && !s.geometry_thin_walled;
@@ -36,6 +46,7 @@ export function onlyNearly(
   const met: Record<Nearly, boolean> = {
     glass: surfaces.some(isGlass),
     bodies: surfaces.some(isBody),
+    slopes: feeds.some(isSloped),
     distances: feeds.some((f) => f.source === 'near'),
     lights: !reachesAll(surround) || rig.some((l) => l.on && !isPlain(l)),
     depth: camera.blurs && camera.view === 'perspective',

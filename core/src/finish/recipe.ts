@@ -92,8 +92,17 @@ const MOST_SURFACES = 256;
 const MOST_PICTURED = 512;
 const MOST_ALONG = 48;
 
+/** Whether a feed gives relief by a picture of normals, whose slopes it has, and its stops do not count. */
+export const isSloped = ({ parameter, source, take }: Pick<Feed, 'parameter' | 'source' | 'take'>) =>
+  parameter === 'relief' && source === 'picture' && take === 'slopes';
+
+/** How the picture of a feed is read: normals are numbers. */
+export const codingOf = (feed: Pick<Feed, 'parameter' | 'source' | 'take' | 'coding'>): Coding =>
+  isSloped(feed) ? 'numbers' : feed.coding;
+
 function laidOf(feed: Feed, channel: Channel): LaidPicture {
-  const { picture, coding, lay, tile, zoom, edges } = feed;
+  const { picture, lay, tile, zoom, edges } = feed;
+  const coding = codingOf(feed);
   const toPeak = feed.parameter === 'emission_color';
   return { picture, coding, channel, toPeak, lay, tile, zoom, shift: [feed.shift_x, feed.shift_y], edges };
 }
@@ -267,7 +276,11 @@ function coatOf(
     });
   return {
     cover: cover === null ? 1 : ofCover ? courseOf(ofCover, axes) : cover,
-    relief: ofRelief ? courseOf(ofRelief, axes) : null,
+    relief: ofRelief
+      ? isSloped(ofRelief)
+        ? { axis: axes.of(ofRelief, 'slopes'), at: [0], values: [[0]] }
+        : courseOf(ofRelief, axes)
+      : null,
     surface,
     fed,
     added,

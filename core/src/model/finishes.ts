@@ -34,7 +34,19 @@ export function modelPictures(hash: string, { materials }: Model): ModelPicture[
   return [...all.values()];
 }
 
-const CHANNELS: Readonly<Record<Channel, number>> = { colour: 0, green: 1, blue: 2, alpha: 3 };
+/** A normal leant more or less: across and up times a factor, and of length one again (glTF 2.0, "normalTexture.scale"). */
+function leant(rgb: readonly number[], factor: number): number[] {
+  const [x, y, z] = [(2 * rgb[0] - 1) * factor, (2 * rgb[1] - 1) * factor, 2 * rgb[2] - 1];
+  const length = Math.sqrt(x * x + y * y + z * z) || 1;
+  return [x, y, z].map((v) => v / length / 2 + 0.5);
+}
+
+const CHANNELS: Readonly<Record<Exclude<Channel, 'normal'>, number>> = {
+  colour: 0,
+  green: 1,
+  blue: 2,
+  alpha: 3,
+};
 
 /** What a feed takes of a picture: its colours dimmed by a factor, or one channel of it as numbers. */
 export function takenPixels(
@@ -49,6 +61,12 @@ export function takenPixels(
     return deep ? v * by : Math.round(255 * encodeSrgb(Math.min(1, decodeSrgb(v / 255) * by)));
   };
   for (let i = 0; i < data.length; i += 4) {
+    if (channel === 'normal') {
+      const normal = leant([data[i] / full, data[i + 1] / full, data[i + 2] / full], factor[0]);
+      for (let c = 0; c < 3; c++) out[i + c] = deep ? normal[c] : Math.round(normal[c] * full);
+      out[i + 3] = full;
+      continue;
+    }
     const from = data[i + CHANNELS[channel]];
     for (let c = 0; c < 3; c++)
       out[i + c] =
@@ -72,7 +90,7 @@ export function modelFinishes(hash: string, { materials }: Model, size: number):
         source: 'picture',
         picture: refOf(hash, feed),
         coding: codingOf(feed),
-        take: feed.channel === 'colour' ? 'colour' : 'light',
+        take: feed.channel === 'colour' ? 'colour' : feed.channel === 'normal' ? 'slopes' : 'light',
         lay: 'tiles',
         tile: size,
         edges: feed.edges,

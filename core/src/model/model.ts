@@ -5,16 +5,17 @@ import type { Box } from '../stage/camera.ts';
 /** A file that is no usable model; the message says what and where. */
 export class ModelError extends Error {}
 
-/** What of a picture counts: its colours, or one of its channels as numbers. */
-export type Channel = 'colour' | 'alpha' | 'green' | 'blue';
+/** What of a picture counts: its colours, one of its channels as numbers, or all of them as normals. */
+export type Channel = 'colour' | 'alpha' | 'green' | 'blue' | 'normal';
 
 /** A picture in the file that a parameter of a material is fed from. */
 export interface ModelFeed {
-  parameter: 'base_color' | 'emission_color' | 'specular_roughness' | 'base_metalness' | 'geometry_opacity';
+  parameter:
+    'base_color' | 'emission_color' | 'specular_roughness' | 'base_metalness' | 'geometry_opacity' | 'relief';
   /** A place in the model's pictures. */
   picture: number;
   channel: Channel;
-  /** What its values are multiplied by: red, green, blue, or all alike. */
+  /** What its values are multiplied by: red, green, blue, or all alike; of normals, what leans them. */
   factor: readonly number[];
   edges: 'repeat' | 'mirror' | 'once';
 }

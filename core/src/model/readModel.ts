@@ -264,7 +264,9 @@ function materialOf(
   feed('emission_color', material.getEmissiveTexture(), material.getEmissiveTextureInfo(), 'colour', [
     ...surface.emission_color,
   ]);
-  if (material.getNormalTexture()) left('normal maps');
+  feed('relief', material.getNormalTexture(), material.getNormalTextureInfo(), 'normal', [
+    material.getNormalScale(),
+  ]);
   for (const extension of material.listExtensions())
     for (const [name, value] of Object.entries(extension as unknown as Record<string, unknown>))
       if (/Texture$/.test(name) && value) left(`pictures of ${extension.extensionName}`);

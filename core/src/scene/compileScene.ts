@@ -16,6 +16,7 @@ import {
   type Shot,
   type Surface,
 } from '../document/index.ts';
+import { codingOf } from '../finish/recipe.ts';
 import { finishOptics, opticsOf, type Optics } from '../finish/optics.ts';
 import { arranged } from '../light/arrangement.ts';
 import { followed } from '../light/following.ts';
@@ -320,7 +321,7 @@ export class SceneCompiler {
     // the same picture may be missing now and there later
     const fedFrom = [...feeds, ...coats.flatMap((c) => c.feeds)]
       .filter((f) => f.source === 'picture')
-      .map((f) => laid(f.picture, f.coding)?.mean);
+      .map((f) => laid(f.picture, codingOf(f))?.mean);
     return this.kept([surface, feeds, coats, fedFrom], () =>
       finishOptics({ surface, feeds, coats }, ({ picture, coding, channel, toPeak }) => {
         const texture = laid(picture, coding);

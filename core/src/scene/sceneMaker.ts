@@ -14,6 +14,7 @@ import type {
   Shot,
   Surround,
 } from '../document/index.ts';
+import { codingOf } from '../finish/recipe.ts';
 import { PAINTED_SURROUNDS, paintSurround } from '../light/paintedSurrounds.ts';
 import { paintPanels, type PanelPicture } from '../light/panels.ts';
 import { readyProfile, type Profile } from '../light/profile.ts';
@@ -455,8 +456,8 @@ export class SceneMaker {
       uses.set(key, use);
     };
     for (const { name, feeds, coats } of [...finishes, ...trial])
-      for (const { source, picture, coding } of [...feeds, ...coats.flatMap((c) => c.feeds)])
-        if (source === 'picture') take(picture, coding, name);
+      for (const feed of [...feeds, ...coats.flatMap((c) => c.feeds)])
+        if (feed.source === 'picture') take(feed.picture, codingOf(feed), name);
     for (const { kind, picture } of standing(pieces))
       if (kind === 'plate' && picture) take(picture, 'colour', 'the plate');
     const beams = await this.beamsOf(look, findings);

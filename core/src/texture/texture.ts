@@ -196,7 +196,12 @@ function peakOf(data: Pixels['data'], coding: Coding): number {
 
 /** Mean of one of a picture's channels, linear. */
 const meanChannel = ({ mean }: Texture, channel: Channel): number =>
-  channel === 'light' ? luminance(mean[0], mean[1], mean[2]) : mean[CHANNELS.indexOf(channel) - 1];
+  // slopes are a face's own about no slope at all
+  channel === 'slopes'
+    ? 0
+    : channel === 'light'
+      ? luminance(mean[0], mean[1], mean[2])
+      : mean[CHANNELS.indexOf(channel) - 1];
 
 /** Mean of a picture's channel as a feed takes it, at most 1. @param toPeak counted by its brightest pixel */
 export function shownMean(texture: Texture, channel: Channel, toPeak: boolean): number {
@@ -263,5 +268,5 @@ export function previewOf(texture: Texture, most = PREVIEW): TexturePreview {
 }
 
 /** Which of a picture's numbers is asked for, in the order the kernel counts them. */
-export const CHANNELS = ['light', 'red', 'green', 'blue', 'cover'] as const;
+export const CHANNELS = ['light', 'red', 'green', 'blue', 'cover', 'slopes'] as const;
 export type Channel = (typeof CHANNELS)[number];

@@ -86,19 +86,41 @@ describe('a model', () => {
 
   it('says what of it was not read', async () => {
     const bytes = await bollard((d) => {
-      const [material] = d.getRoot().listMaterials();
-      material!.setNormalTexture(d.getRoot().listTextures()[0]!);
       d.createAnimation('turn');
       const line = d.createPrimitive().setMode(1).setAttribute('POSITION', d.getRoot().listAccessors()[0]!);
       d.getRoot()
         .listScenes()[0]!
         .addChild(d.createNode('rope').setMesh(d.createMesh('rope').addPrimitive(line)));
     });
-    expect((await readModel(bytes)).leftOut.sort()).toEqual([
-      'animations',
-      'normal maps',
-      'points, lines or strips',
-    ]);
+    expect((await readModel(bytes)).leftOut.sort()).toEqual(['animations', 'points, lines or strips']);
+  });
+
+  it('has normals of a picture lean its faces, as much as it says', async () => {
+    const bytes = await bollard((d) => {
+      const [texture] = d.getRoot().listTextures();
+      d.getRoot().listMaterials()[0]!.setNormalTexture(texture!).setNormalScale(0.5);
+    });
+    const model = await readModel(bytes);
+    expect(model.leftOut).toEqual([]);
+    const feeds = model.materials.flatMap((m) => m.feeds).filter((f) => f.parameter === 'relief');
+    expect(feeds).toEqual([expect.objectContaining({ channel: 'normal', factor: [0.5], picture: 0 })]);
+    const [finish] = modelFinishes('x', model, 2).filter((f) =>
+      f.feeds.some((g) => g.parameter === 'relief'),
+    );
+    expect(finish!.feeds.find((g) => g.parameter === 'relief')).toMatchObject({
+      take: 'slopes',
+      coding: 'numbers',
+    });
+    // a normal of (0.6, 0, 0.8), leant half as much: (0.3, 0, 0.8) of length one
+    const one = new Float32Array([0.8, 0.5, 0.9, 1]);
+    const { data } = takenPixels({ width: 1, height: 1, data: one }, { channel: 'normal', factor: [0.5] });
+    const long = Math.hypot(0.3, 0.8);
+    [0.3 / long / 2 + 0.5, 0.5, 0.8 / long / 2 + 0.5, 1].forEach((v, i) => expect(data[i]).toBeCloseTo(v, 6));
+    const bytes8 = takenPixels(
+      { width: 1, height: 1, data: Uint8Array.of(204, 128, 230, 9) },
+      { channel: 'normal', factor: [1] },
+    );
+    [204, 128, 230, 255].forEach((v, i) => expect(Math.abs(bytes8.data[i]! - v)).toBeLessThanOrEqual(1));
   });
 
   it('that is none is refused with what is wrong', async () => {

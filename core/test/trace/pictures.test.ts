@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { newFeed, plainSurface, type Feed, type Surface } from '../../src/document/index.ts';
 import type { Vec } from '../../src/light/placing.ts';
 import { textureOf, type Coding, type Pixels } from '../../src/texture/texture.ts';
+import { any, placed } from './lightFixture.ts';
 import { flatSurround, meanOf, quad, sceneOf, spotView, traced } from './sceneFixture.ts';
 
 const GLOW = { base_color: [0, 0, 0], specular_weight: 0, emission_luminance: 1 };
@@ -105,6 +106,46 @@ describe('a picture', () => {
     expect(small('mirror', 0.25 + 0.0625)).toBeCloseTo(1, 1);
     expect(small('repeat', 0.25 + 0.0625)).toBeCloseTo(0, 1);
     expect(small('once', 0.45)).toBeCloseTo(1, 1);
+  });
+
+  it('of normals leans the face as they say, however it is turned, and lets its own lie flat', () => {
+    const albedo = 0.5;
+    const matte = { base_color: [albedo, albedo, albedo], specular_weight: 0, specular_roughness: 1 };
+    const lit = (normal: Vec, from: Vec, more: Partial<Feed> = {}, triangles = PAGE) => {
+      const data = Float32Array.from(
+        { length: 16 },
+        (_, i) => [...normal.map((v) => v / 2 + 0.5), 1][i & 3]!,
+      );
+      const page = {
+        triangles,
+        surface: plainSurface(matte),
+        feeds: [feed('relief', { take: 'slopes', ...more })],
+      };
+      const sun = {
+        ...any,
+        kind: 'directional' as const,
+        cosEdge: 1,
+        placed: placed([0, 0, 9], 3, from.map((v) => -v) as Vec),
+      };
+      const scene = sceneOf([page], {
+        textures: textures({ width: 2, height: 2, data }, 'numbers'),
+        lights: [sun],
+      });
+      return meanOf(traced(scene, spotView([0.1, 0.1, 2], [0, 0, -1]), 16), 0) / ((albedo / Math.PI) * 3);
+    };
+    const dot = (a: Vec, b: Vec) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+    const sun: Vec = [0.48, 0.6, 0.64];
+    expect(lit([0, 0, 1], sun)).toBeCloseTo(0.64, 3);
+    const leans: Vec = [0.36, -0.48, 0.8];
+    expect(lit(leans, sun)).toBeCloseTo(dot(leans, sun), 3);
+    // turned by a quarter, what leant to the right leans up
+    expect(lit([0.6, 0, 0.8], sun, { turn: Math.PI / 2 })).toBeCloseTo(dot([0, 0.6, 0.8], sun), 3);
+    expect(lit([0.6, 0, 0.8], sun, { lay: 'tiles', tile: 0.3, zoom: 2 })).toBeCloseTo(
+      dot([0.6, 0, 0.8], sun),
+      3,
+    );
+    // as long as the picture is wide counts for nothing: slopes are those of the face
+    expect(lit([0.6, 0, 0.8], sun, { zoom: 7 })).toBeCloseTo(dot([0.6, 0, 0.8], sun), 3);
   });
 
   it('is numbers when it is read as such, and light else', () => {

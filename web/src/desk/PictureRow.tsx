@@ -2,6 +2,7 @@
 import { Move } from 'lucide-react';
 import { useEffect, type ReactNode } from 'react';
 import type { Feed } from '@wemlox/core/document';
+import { codingOf } from '@wemlox/core/finish/recipe';
 import { PAINTED_TEXTURES } from '@wemlox/core/texture/paintedTextures';
 import { feedPicture, type WornCoat } from '../actions/coats.ts';
 import { letGo, place, usePlacing } from '../state/pictures.ts';
@@ -16,7 +17,7 @@ export function PictureRow({ worn, feed, played }: { worn: WornCoat; feed: Feed;
       label="Picture"
       picture={feed.picture}
       played={played}
-      coding={feed.coding}
+      coding={codingOf(feed)}
       painted={PAINTED_TEXTURES}
       onPick={(picture) => picture && feedPicture(worn, feed.id, picture)}
     >

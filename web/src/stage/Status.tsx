@@ -54,6 +54,7 @@ function SunkType() {
 const NEARLY: Record<Nearly, string> = {
   glass: 'glass',
   bodies: 'light within bodies',
+  slopes: 'slopes of pictures',
   distances: 'distances',
   lights: 'what lights reach',
   depth: 'blur of depth',

@@ -1,5 +1,6 @@
 /** Laying a picture by hand: what a drag or the wheel over a letter does to how it lies. */
 import { wordsOf, wornOf, type Feed, type Project } from '@wemlox/core/document';
+import { codingOf } from '@wemlox/core/finish/recipe';
 import type { Vec } from '@wemlox/core/light/placing';
 import { textureKey } from '@wemlox/core/texture/texture';
 import { layPicture } from '../actions/coats.ts';
@@ -18,7 +19,7 @@ function feedOf(project: Project, { finish, coat, feed }: Placing): Feed | undef
 
 /** Width of the picture on the letter, metres, and its width by its height; null while it is not known. */
 function extentOf(feed: Feed, draft: Draft, block: string, letter: string): [number, number] | null {
-  const preview = usePreviews.getState().known[textureKey(feed.picture, feed.coding)];
+  const preview = usePreviews.getState().known[textureKey(feed.picture, codingOf(feed))];
   if (!preview) return null;
   const aspect = preview.width / preview.height;
   if (feed.lay === 'tiles') return [feed.tile * feed.zoom, aspect];
