@@ -339,6 +339,7 @@ export const FEED = {
     'colour',
     {
       since: 8,
+      list: true,
       when: PICTURE,
       hint: 'What of the picture counts; numbers take its brightness or its opacity, relief also the slopes of a picture of normals',
     },
