@@ -242,6 +242,17 @@ export function addMove(
   };
 }
 
+/** Which of a point's three numbers a move goes along; −1 for all of them, where a kind wanders about. */
+export function steerMove(project: Project, shot: string, id: string, axis: number): Edit {
+  const { address } = found(shotOf(project, shot).moves, id, 'move');
+  return {
+    label: `Way of ${motionName(project, address)}`,
+    make: (p) => {
+      found(shotOf(p, shot).moves, id, 'move').axis = Math.round(within(axis, -1, 2));
+    },
+  };
+}
+
 export function removeMove(project: Project, shot: string, id: string): Edit {
   const { address } = found(shotOf(project, shot).moves, id, 'move');
   return {

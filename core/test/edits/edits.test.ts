@@ -121,6 +121,7 @@ const MAKERS: Record<string, Maker> = {
     edits.addMove(p, shot(p), pick(MOVE_KINDS, b), pick(keyedAddresses(p), a).address, {
       letters: pick(LETTER_ORDERS, b),
     }),
+  steerMove: (p, [a, b]) => edits.steerMove(p, shot(p), pick(p.shots[0].moves, a)?.id ?? 'none', b),
   removeMove: (p, [a]) => edits.removeMove(p, shot(p), pick(p.shots[0].moves, a)?.id ?? 'none'),
   addShot: (p, [a]) => edits.addShot(p, pick(p.shots, a).id, newId()),
   renameShot: (p, [a], text) => edits.renameShot(p, pick(p.shots, a).id, text),

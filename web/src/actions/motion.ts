@@ -108,4 +108,7 @@ export function moveBy(kind: MoveKind, address: string, changes: Partial<Move> =
   useTime.setState({ row: address });
 }
 
+export const steerMove = (id: string, axis: number) =>
+  perform((p) => edits.steerMove(p, shot().id, id, axis));
+
 export const removeMove = (id: string) => perform((p) => edits.removeMove(p, shot().id, id));

@@ -31,11 +31,14 @@ function courses(motion: Motion, shot: Shot): string[] {
 export function MotionRow({
   address,
   motion,
+  owner,
   shot,
   names,
 }: {
   address: string;
   motion: Motion;
+  /** What it belongs to, which stands over its row. */
+  owner: string;
   shot: Shot;
   names: number;
 }) {
@@ -66,10 +69,11 @@ export function MotionRow({
           type="button"
           className={`min-w-0 grow cursor-pointer truncate text-left text-xs ${chosen ? 'text-primary' : ''}`}
           aria-pressed={chosen}
+          aria-label={name}
           title={name}
           onClick={() => useTime.setState({ row: address })}
         >
-          {name}
+          {name.endsWith(` of ${owner}`) ? name.slice(0, -` of ${owner}`.length) : name}
         </button>
         <button
           type="button"

@@ -139,7 +139,7 @@ export function TimeBand() {
             setBand(null);
           }}
         >
-          {groups.map(({ of, name, addresses }) => (
+          {groups.map(({ of, name, owner, addresses }) => (
             <div key={of} role="group" aria-label={name}>
               <button
                 type="button"
@@ -158,6 +158,7 @@ export function TimeBand() {
                     key={address}
                     address={address}
                     motion={motions.get(address)!}
+                    owner={owner}
                     shot={shot}
                     names={NAMES}
                   />

@@ -3,10 +3,10 @@ import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { parameterAt, type Key, type Move, type Parameter } from '@wemlox/core/document';
 import { motionName } from '@wemlox/core/edits';
-import { changeKeys, moveKeys, removeMove } from '../../actions/motion.ts';
+import { changeKeys, moveKeys, removeMove, steerMove } from '../../actions/motion.ts';
 import { set } from '../../actions/document.ts';
 import { ParameterRows } from '../../desk/ParameterRow.tsx';
-import { NumberRow, Section } from '../../desk/rows.tsx';
+import { ChoiceRow, NumberRow, Section } from '../../desk/rows.tsx';
 import { typedFrame } from '../../desk/typedFrame.ts';
 import { numberText } from '../../state/language.ts';
 import { useStudio } from '../../state/studio.ts';
@@ -25,6 +25,8 @@ const MOVES: Record<Move['kind'], string> = {
 /** Kinds whose amount is a share of the value, not in its unit. */
 const SHARES: readonly Move['kind'][] = ['breathe', 'flicker'];
 
+/** Kinds that go along one of a point's numbers. */
+const STEERED: readonly Move['kind'][] = ['turn', 'swing', 'drift', 'wander'];
 /** What letters can do one after the other: what they wear, and how each of them stands. */
 const IN_TURN = /^finishes\/|^blocks\/[^/]+\/each\//;
 
@@ -113,6 +115,17 @@ function MoveRows({ move, parameter, shot }: { move: Move; parameter: Parameter;
         initial={move.amount}
         onChange={(v) => set(`${address}/amount`, v)}
       />
+      {parameter.kind === 'point' && STEERED.includes(move.kind) && (
+        <ChoiceRow
+          label="Along"
+          value={String(move.axis)}
+          options={[
+            ...(move.kind === 'wander' ? [['-1', 'All ways'] as const] : []),
+            ...parameter.axes.map(([name], i) => [String(i), name] as const),
+          ]}
+          onChange={(axis) => steerMove(move.id, Number(axis))}
+        />
+      )}
       <ParameterRows of={address} without={IN_TURN.test(move.address) ? [] : ['letters', 'step']} />
     </div>
   );
