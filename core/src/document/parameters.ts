@@ -390,9 +390,9 @@ export const PIECE = {
   }),
   stops: amount('Exposure', UNITS.stops, [-20, 20], 0, 0.05, {
     since: 13,
-    hint: 'At 0 its white is display white at exposure 0, or it is the picture’s own colours in light',
+    hint: 'Of a plate, at 0 its white is display white at exposure 0, or it is the picture’s own colours in light; of a model, what glows of it by itself',
     fader: [-6, 6],
-    when: PLATE,
+    when: ['kind', 'plate', 'model'],
   }),
   move: point(
     'Moved',

@@ -120,7 +120,15 @@ function weighGlow(
   };
   if ('piece' in source) {
     const piece = found(p.pieces, source.piece, 'piece');
-    if (piece.finish) piece.finish = own(piece.finish);
+    const once = new Map<string, string>();
+    const weighed = (finish: string) => {
+      if (!once.has(finish)) once.set(finish, own(finish));
+      return once.get(finish)!;
+    };
+    if (piece.finish) piece.finish = weighed(piece.finish);
+    // what models and plates show by themselves
+    else piece.stops = within(factor === 0 ? OUT : piece.stops + log(factor) / Math.LN2, OUT, STRONGEST);
+    for (const dressing of piece.dressings) if (dressing.finish) dressing.finish = weighed(dressing.finish);
     return;
   }
   const { block: id, zone } = source;

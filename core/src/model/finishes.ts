@@ -78,13 +78,16 @@ export function takenPixels(
   return { width, height, data: out };
 }
 
-/** A model's materials as finishes, in their order. @param size that its unit has on the stage, metres */
-export function modelFinishes(hash: string, { materials }: Model, size: number): Finish[] {
+/**
+ * A model's materials as finishes, in their order.
+ * @param size that its unit has on the stage, metres @param gain of what glows of it
+ */
+export function modelFinishes(hash: string, { materials }: Model, size: number, gain = 1): Finish[] {
   return materials.map(({ name, surface, feeds }) =>
     plainFinish({
       id: 'model',
       name: name || 'Model',
-      surface,
+      surface: gain === 1 ? surface : { ...surface, emission_luminance: surface.emission_luminance * gain },
       feeds: feeds.map((feed) => ({
         ...newFeed(feed.parameter, feed.parameter, feed.parameter.endsWith('color') ? [1, 1, 1] : 1),
         source: 'picture',

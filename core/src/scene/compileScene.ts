@@ -349,7 +349,7 @@ export class SceneCompiler {
     textures: readonly Texture[],
   ): (part: string, material: number) => number {
     const dressed = new Map(piece.dressings.map((d) => [d.part, d.finish]));
-    const own = modelFinishes(hash, model, piece.size);
+    const own = modelFinishes(hash, model, piece.size, pow(2, piece.stops));
     const added = new Map<number, number>();
     return (part, material) => {
       const given = dressed.get(part) ?? piece.finish;

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import {
   finishAt,
   newLight,
+  newPiece,
   newProject,
   plainFinish,
   plainSurface,
@@ -34,6 +35,30 @@ describe('a balance taken over', () => {
     expect(rig[0].strength).toBe(40);
     expect(rig[1].on).toBe(false);
     expect(surround.stops).toBeCloseTo(0, 12);
+  });
+
+  it('makes plates and models show as much more by themselves, and what their parts are dressed in, once', () => {
+    const project = lit();
+    project.looks[0].chart = [];
+    project.pieces = [
+      newPiece('plate', { id: 'plate', stops: 1 }),
+      newPiece('model', {
+        id: 'model',
+        dressings: [
+          { part: 'lamp', finish: 'glow' },
+          { part: 'ring', finish: 'glow' },
+        ],
+      }),
+    ];
+    const { pieces, finishes } = balanced(
+      project,
+      { source: { piece: 'plate' }, factor: 0.25 },
+      { source: { piece: 'model' }, factor: 2 },
+    );
+    expect(pieces.map((p) => p.stops)).toEqual([-1, 1]);
+    expect(finishes[0].surface.emission_luminance).toBe(16);
+    expect(pieces[1].dressings.map((d) => d.finish)).toEqual(['glow', 'glow']);
+    expect(balanced(project, { source: { piece: 'plate' }, factor: 0 }).pieces[0].stops).toBe(-20);
   });
 
   it('changes a finish that nothing else wears, and copies one that others wear', () => {

@@ -123,6 +123,16 @@ describe('a model', () => {
     [204, 128, 230, 255].forEach((v, i) => expect(Math.abs(bytes8.data[i]! - v)).toBeLessThanOrEqual(1));
   });
 
+  it('glows as much more as its piece is exposed', async () => {
+    const model = await readModel(
+      await bollard((d) => d.getRoot().listMaterials()[0]!.setEmissiveFactor([1, 0.5, 0])),
+    );
+    const glow = (gain?: number) =>
+      Math.max(...modelFinishes('x', model, 1, gain).map((f) => f.surface.emission_luminance));
+    expect(glow()).toBeGreaterThan(0);
+    expect(glow(4) / glow()).toBeCloseTo(4, 9);
+  });
+
   it('that is none is refused with what is wrong', async () => {
     await expect(readModel(new TextEncoder().encode('no model'))).rejects.toThrow(ModelError);
     await expect(readModel(await new WebIO().writeBinary(new Document()))).rejects.toThrow(/no triangles/);
