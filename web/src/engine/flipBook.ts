@@ -170,8 +170,8 @@ export class FlipBook {
         }
         if (known && known.key !== key) this.drop(frame);
         const began = performance.now();
-        const moments = momentsShown(project, look, shot.id, frame, Math.min(MOST_MOMENTS, samples));
-        const image = await this.traced(moments, look, shot.id, samples);
+        const moments = momentsOf(project, shot.id, frame, Math.min(MOST_MOMENTS, samples));
+        const image = await this.traced(project, moments, look, shot.id, samples);
         if (!image || !isCurrent()) return;
         this.keep(frame, { key, samples, image, of: project });
         useFlip.setState({ pace: 60_000 / (performance.now() - began), failure: null });
@@ -228,22 +228,25 @@ export class FlipBook {
 
   /**
    * A picture of the document as it is shown, its samples shared out over its moments; null when it was called off.
-   * @param moments of which there are at most as many as samples
+   * @param moments as pictures of the shot with fractions; at most as many as samples
    */
   private async traced(
-    moments: readonly Project[],
+    project: Project,
+    moments: readonly number[],
     look: string,
     shotId: string,
     samples: number,
   ): Promise<ImageData | null> {
-    const aspect = aspectOf(moments[0].shots.find((s) => s.id === shotId)!);
+    const aspect = aspectOf(project.shots.find((s) => s.id === shotId)!);
     const [width, height] = [SIDE * Math.min(1, aspect), SIDE / Math.max(1, aspect)].map((v) =>
       Math.max(1, Math.round(v)),
     );
     let image: ImageData | null = null;
-    for (const [k, project] of moments.entries()) {
-      const { camera } = project.shots.find((s) => s.id === shotId)!;
-      const request: SceneRequest = { seq: ++this.seq, project, look, shot: shotId, width, trial: [] };
+    for (const [k, moment] of moments.entries()) {
+      if (k > 0 && performance.now() - this.touched < REST) return null;
+      const shown = shownAt(project, look, shotId, moment);
+      const { camera } = shown.shots.find((s) => s.id === shotId)!;
+      const request: SceneRequest = { seq: ++this.seq, project: shown, look, shot: shotId, width, trial: [] };
       const reply = await new Promise<SceneReply>((resolve) => {
         this.heard = (heard) => heard.seq === request.seq && resolve(heard);
         this.worker.postMessage(request);
@@ -251,7 +254,7 @@ export class FlipBook {
       if ('failed' in reply) throw new Error(reply.failed);
       if (k === 0) await this.pool.takeScene(reply.prepared, reply.rays);
       else await this.pool.swapScene(reply.prepared, reply.rays);
-      this.pool.setGrade(lookOf(project, look).grade);
+      this.pool.setGrade(lookOf(shown, look).grade);
       const upTo = Math.round((samples * (k + 1)) / moments.length);
       const whole = await this.pool.trace(
         {
