@@ -107,7 +107,7 @@ function OpenStudio({ base, lookId, step }: { base: string; lookId: string; step
       onDragEnd={drop}
     >
       <div
-        className={`grid h-dvh min-h-[680px] min-w-[1000px] grid-cols-[minmax(0,1fr)_332px] ${large ? 'grid-rows-[40px_minmax(0,1fr)_404px]' : 'grid-rows-[40px_minmax(0,1fr)_196px]'}`}
+        className={`grid h-dvh min-h-[680px] min-w-[1000px] grid-cols-[minmax(0,1fr)_332px] ${large ? 'grid-rows-[40px_minmax(0,1fr)_max(404px,40vh)]' : 'grid-rows-[40px_minmax(0,1fr)_max(196px,22vh)]'}`}
       >
         <div className="col-span-2">
           <Header
