@@ -1,7 +1,7 @@
-// Relief: heights along an axis lean the normal that a face is shaded with.
+// Relief: heights along an axis, or a normal map, lean the normal that a face is shaded with.
 import {
-  AXIS_BYTES, A_CHANNEL, A_PICTURE, A_TURN_COS, A_TURN_SIN, C_RELIEF_AT, C_RELIEF_AXIS, C_RELIEF_COUNT, P_B1, P_B2, P_BEHIND, P_DX, P_DY, P_DZ, P_GX,
-  P_GY, P_GZ, P_NX, P_NY, P_NZ,
+  AXIS_BYTES, A_CHANNEL, A_PICTURE, A_TURN_COS, A_TURN_SIN, C_RELIEF_AT, C_RELIEF_AXIS, C_RELIEF_COUNT, P_B1, P_B2,
+  P_BEHIND, P_DX, P_DY, P_DZ, P_GX, P_GY, P_GZ, P_NX, P_NY, P_NZ,
 } from './layout';
 import {
   along01, fine, inPicture, inPlane, isLaid, laidX, laidY, pictureSeen, pictureU, pictureV, place, worldX, worldY, worldZ,
@@ -14,8 +14,8 @@ import { channelOf } from './pictures';
 const STEEPEST: f32 = 4;
 const LEAST_FACING: f32 = 0.02;
 
-/** Of pictures whose channels are a normal, in the order of CHANNELS (texture/texture.ts): its x and its z are RED and BLUE. */
-const SLOPES: i32 = 5;
+/** Channels, in the order of CHANNELS (texture/texture.ts); all of a normal map's count. */
+const NORMALS: i32 = 5;
 const RED: i32 = 1;
 const GREEN: i32 = 2;
 const BLUE: i32 = 3;
@@ -29,7 +29,7 @@ let e1z: f32 = 0;
 let e2x: f32 = 0;
 let e2y: f32 = 0;
 let e2z: f32 = 0;
-/** Slope of the face, upward on it: results of sloped() and pictureSloped(). */
+/** Slope of the face, upward on it: results of sloped() and normalMapSloped(). */
 let gx: f32 = 0;
 let gy: f32 = 0;
 let gz: f32 = 0;
@@ -81,10 +81,10 @@ function sloped(at: usize, recipe: usize, axes: usize, coat: usize): bool {
 }
 
 /**
- * The slope that a picture of normals says: red along the picture, green up it, blue out of the face, each from −1 to
+ * The slope that a normal map says: red along the picture, green up it, blue out of the face, each from −1 to
  * 1 (glTF 2.0, "Normal texture"). @returns false where the face has no plane to lay it in
  */
-function pictureSloped(at: usize, axis: usize): bool {
+function normalMapSloped(at: usize, axis: usize): bool {
   if (!isLaid(axis)) return false;
   edges();
   place(0, 0);
@@ -129,8 +129,8 @@ function pictureSloped(at: usize, axis: usize): bool {
 /** Leans a path's normal by the slope of its surface (Blinn, "Simulation of wrinkled surfaces", 1978). */
 export function lean(at: usize, recipe: usize, axes: usize, coat: usize): void {
   const axis = axes + <usize>load<i32>(coat, C_RELIEF_AXIS) * AXIS_BYTES;
-  const pictured = load<u32>(axis, A_PICTURE) !== 0 && load<i32>(axis, A_CHANNEL) === SLOPES;
-  if (!(pictured ? pictureSloped(at, axis) : sloped(at, recipe, axes, coat))) return;
+  const pictured = load<u32>(axis, A_PICTURE) !== 0 && load<i32>(axis, A_CHANNEL) === NORMALS;
+  if (!(pictured ? normalMapSloped(at, axis) : sloped(at, recipe, axes, coat))) return;
   const slope = sqrt<f32>(gx * gx + gy * gy + gz * gz);
   // seen from within, heights are depths
   const sign: f32 = (w(P_BEHIND, at) !== 0 ? <f32>-1 : <f32>1) * (slope > STEEPEST ? STEEPEST / slope : <f32>1);

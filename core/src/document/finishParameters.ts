@@ -328,20 +328,20 @@ export const FEED = {
       hint: 'The nearest of all other blocks, or of floor, walls and backdrops; nought where they touch',
     },
   ),
-  take: choice<'colour' | 'light' | 'cover' | 'slopes'>(
+  take: choice<'colour' | 'light' | 'cover' | 'normals'>(
     'Take',
     [
       ['colour', 'Colours'],
       ['light', 'Brightness'],
       ['cover', 'Opacity'],
-      ['slopes', 'Slopes'],
+      ['normals', 'Normals'],
     ],
     'colour',
     {
       since: 8,
       list: true,
       when: PICTURE,
-      hint: 'What of the picture counts; numbers take its brightness or its opacity, relief also the slopes of a picture of normals',
+      hint: 'What of the picture counts; numbers take its brightness or its opacity, relief also normals (a normal map)',
     },
   ),
   lay: choice<'letter' | 'word' | 'block' | 'tiles'>(

@@ -1,12 +1,12 @@
 /** What a rasteriser can only come near: it has one surface a pixel, nothing beyond it, and lights without a size. */
 import type { Finish, Look, Piece, Shot, Surface } from '../document/index.ts';
-import { isSloped } from './recipe.ts';
+import { isNormalMap } from './recipe.ts';
 
 /** What is only come near, in the order it is told. */
 export const NEARLY = [
   'glass',
   'bodies',
-  'slopes',
+  'normals',
   'distances',
   'lights',
   'depth',
@@ -46,7 +46,7 @@ export function onlyNearly(
   const met: Record<Nearly, boolean> = {
     glass: surfaces.some(isGlass),
     bodies: surfaces.some(isBody),
-    slopes: feeds.some(isSloped),
+    normals: feeds.some(isNormalMap),
     distances: feeds.some((f) => f.source === 'near'),
     lights: !reachesAll(surround) || rig.some((l) => l.on && !isPlain(l)),
     depth: camera.blurs && camera.view === 'perspective',

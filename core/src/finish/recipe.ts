@@ -92,13 +92,13 @@ const MOST_SURFACES = 256;
 const MOST_PICTURED = 512;
 const MOST_ALONG = 48;
 
-/** Whether a feed gives relief by a picture of normals, whose slopes it has, and its stops do not count. */
-export const isSloped = ({ parameter, source, take }: Pick<Feed, 'parameter' | 'source' | 'take'>) =>
-  parameter === 'relief' && source === 'picture' && take === 'slopes';
+/** Whether a feed gives relief by a normal map, so that its stops do not count. */
+export const isNormalMap = ({ parameter, source, take }: Pick<Feed, 'parameter' | 'source' | 'take'>) =>
+  parameter === 'relief' && source === 'picture' && take === 'normals';
 
 /** How the picture of a feed is read: normals are numbers. */
 export const codingOf = (feed: Pick<Feed, 'parameter' | 'source' | 'take' | 'coding'>): Coding =>
-  isSloped(feed) ? 'numbers' : feed.coding;
+  isNormalMap(feed) ? 'numbers' : feed.coding;
 
 function laidOf(feed: Feed, channel: Channel): LaidPicture {
   const { picture, lay, tile, zoom, edges } = feed;
@@ -277,8 +277,8 @@ function coatOf(
   return {
     cover: cover === null ? 1 : ofCover ? courseOf(ofCover, axes) : cover,
     relief: ofRelief
-      ? isSloped(ofRelief)
-        ? { axis: axes.of(ofRelief, 'slopes'), at: [0], values: [[0]] }
+      ? isNormalMap(ofRelief)
+        ? { axis: axes.of(ofRelief, 'normals'), at: [0], values: [[0]] }
         : courseOf(ofRelief, axes)
       : null,
     surface,

@@ -2,8 +2,7 @@
 import type { Block, Project } from '../document/index.ts';
 import { cos, sin } from '../maths/reproducible.ts';
 import type { Box } from '../stage/camera.ts';
-import { turnOf } from '../stage/pieces.ts';
-import { isThere, posesOf, type Pose } from '../stage/pose.ts';
+import { isThere, poseRows, posesOf, type Pose } from '../stage/pose.ts';
 
 type Vec = [number, number, number];
 
@@ -51,23 +50,21 @@ export function letterBoxes({ block, letters, scale, reach }: ShapedLetters): Le
 }
 
 /** The corners of a letter where its pose and its block have it. */
-function corners({ min, max }: LetterBox, { place, each }: Block, pose: Pose): Vec[] {
-  const height = { foot: min[1], middle: (min[1] + max[1]) / 2, head: max[1] }[each.about];
-  const pivot = [(min[0] + max[0]) / 2, height, (min[2] + max[2]) / 2];
-  const rows = turnOf(pose);
+function corners(box: LetterBox, { place, each }: Block, pose: Pose): Vec[] {
+  const m = poseRows(pose, box, each.about);
   const [c, s] = [cos(place.turn), sin(place.turn)];
+  const [px = 0, py = 0, pz = 0] = place.position;
   return Array.from({ length: 8 }, (_, i) => {
-    const from = pivot.map((p, k) => (((i >> k) & 1 ? max[k]! : min[k]!) - p) * pose.size);
-    const [x, y, z] = rows.map(
-      (row, k) => row[0]! * from[0]! + row[1]! * from[1]! + row[2]! * from[2]! + pivot[k]! + pose.shift[k]!,
+    const from = [0, 1, 2].map((k) => ((i >> k) & 1 ? box.max : box.min)[k]!);
+    const [x, y, z] = [0, 4, 8].map(
+      (r) => m[r]! * from[0]! + m[r + 1]! * from[1]! + m[r + 2]! * from[2]! + m[r + 3]!,
     ) as Vec;
-    const [px = 0, py = 0, pz = 0] = place.position;
     return [px + c * x + s * z, py + y, pz - s * x + c * z];
   });
 }
 
 /** Boxes in the world of the letters that are there, in a document as it is shown; as large as they are when turned. */
-export function standingBoxes(shown: Project, letters: readonly LetterBox[]): (LetterBox & Box)[] {
+export function standingBoxes(shown: Project, letters: readonly LetterBox[]): LetterBox[] {
   const blocks = new Map(shown.blocks.map((b) => [b.id, { block: b, poseOf: posesOf(b) }]));
   return letters.flatMap((box) => {
     const of = blocks.get(box.block);

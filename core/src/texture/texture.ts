@@ -196,8 +196,8 @@ function peakOf(data: Pixels['data'], coding: Coding): number {
 
 /** Mean of one of a picture's channels, linear. */
 const meanChannel = ({ mean }: Texture, channel: Channel): number =>
-  // slopes are a face's own about no slope at all
-  channel === 'slopes'
+  // a normal map’s mean leans nothing
+  channel === 'normals'
     ? 0
     : channel === 'light'
       ? luminance(mean[0], mean[1], mean[2])
@@ -268,5 +268,5 @@ export function previewOf(texture: Texture, most = PREVIEW): TexturePreview {
 }
 
 /** Which of a picture's numbers is asked for, in the order the kernel counts them. */
-export const CHANNELS = ['light', 'red', 'green', 'blue', 'cover', 'slopes'] as const;
+export const CHANNELS = ['light', 'red', 'green', 'blue', 'cover', 'normals'] as const;
 export type Channel = (typeof CHANNELS)[number];

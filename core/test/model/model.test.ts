@@ -108,7 +108,7 @@ describe('a model', () => {
       f.feeds.some((g) => g.parameter === 'relief'),
     );
     expect(finish!.feeds.find((g) => g.parameter === 'relief')).toMatchObject({
-      take: 'slopes',
+      take: 'normals',
       coding: 'numbers',
     });
     // a normal of (0.6, 0, 0.8), leant half as much: (0.3, 0, 0.8) of length one

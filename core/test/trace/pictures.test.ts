@@ -119,7 +119,7 @@ describe('a picture', () => {
       const page = {
         triangles,
         surface: plainSurface(matte),
-        feeds: [feed('relief', { take: 'slopes', ...more })],
+        feeds: [feed('relief', { take: 'normals', ...more })],
       };
       const sun = {
         ...any,

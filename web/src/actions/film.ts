@@ -11,7 +11,7 @@ const WEBM = ['vp9', 'vp8', 'av1'] as const;
 const MP4 = ['avc', 'hevc'] as const;
 
 /** The pictures of the flip-book between its ends, in their order; null while one of them is not there. */
-export function flipFilm(): ImageData[] | null {
+function flipFilm(): ImageData[] | null {
   const { project } = useStudio.getState();
   const { pictures } = useFlip.getState();
   const { first, last } = flipEnds();
@@ -34,11 +34,11 @@ async function encoded(
   const [width, height] = [pictures[0].width & ~1, pictures[0].height & ~1];
   const quality: Quality = bunny.QUALITY_HIGH;
   const asked = { width, height, quality };
-  const open = await bunny.getFirstEncodableVideoCodec([...WEBM], asked);
-  const codec = open ?? (await bunny.getFirstEncodableVideoCodec([...MP4], asked));
+  const webm = await bunny.getFirstEncodableVideoCodec([...WEBM], asked);
+  const codec = webm ?? (await bunny.getFirstEncodableVideoCodec([...MP4], asked));
   if (!codec) throw new Error('this browser encodes no films');
   const target = new bunny.BufferTarget();
-  const format = open ? new bunny.WebMOutputFormat() : new bunny.Mp4OutputFormat();
+  const format = webm ? new bunny.WebMOutputFormat() : new bunny.Mp4OutputFormat();
   const output = new bunny.Output({ format, target });
   const canvas = new OffscreenCanvas(width, height);
   const context = canvas.getContext('2d')!;
@@ -54,7 +54,7 @@ async function encoded(
     await source.add(i / rate, 1 / rate);
   }
   await output.finalize();
-  return { bytes: new Uint8Array(target.buffer!), ending: open ? 'webm' : 'mp4' };
+  return { bytes: new Uint8Array(target.buffer!), ending: webm ? 'webm' : 'mp4' };
 }
 
 /** Saves the flip-book as a film. */

@@ -9,7 +9,7 @@ import {
   type Stop,
 } from '@wemlox/core/document';
 import { FEED } from '@wemlox/core/document/parameters';
-import { isPicturesColour, isSloped } from '@wemlox/core/finish/recipe';
+import { isPicturesColour, isNormalMap } from '@wemlox/core/finish/recipe';
 import { removeFeed, setStops, type WornCoat } from '../actions/coats.ts';
 import { toHex } from '@wemlox/core/maths/colour';
 import { heightOf, stopAt } from './feedStops.ts';
@@ -63,7 +63,7 @@ export function FeedRows({ worn, feed, parameter, rows, played }: FeedProps) {
       </summary>
       <div className="pt-1">
         {feed.source === 'picture' && <PictureRow worn={worn} feed={feed} played={played} />}
-        {!isPicturesColour(feed) && !isSloped(feed) && (
+        {!isPicturesColour(feed) && !isNormalMap(feed) && (
           <>
             <StopStrip
               stops={feed.stops}

@@ -54,7 +54,7 @@ function SunkType() {
 const NEARLY: Record<Nearly, string> = {
   glass: 'glass',
   bodies: 'light within bodies',
-  slopes: 'slopes of pictures',
+  normals: 'normal maps',
   distances: 'distances',
   lights: 'what lights reach',
   depth: 'blur of depth',

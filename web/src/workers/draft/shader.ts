@@ -81,7 +81,7 @@ const ALONG: Partial<Record<FeedSource, string>> = { along: 'x', up: 'y', throug
 /** A channel of a picture, its place being known: `at`. */
 function channelCode({ channel, edges, toPeak }: LaidPicture, sampler: string, peak: string): string {
   // the draft leans faces by heights alone
-  if (channel === 'slopes') return 'u = 0.;';
+  if (channel === 'normals') return 'u = 0.;';
   const texel = `texture(${sampler}, vec2(at.x, 1. - at.y))`;
   const channels = { light: 'dot(texel.rgb, vec3(.2126, .7152, .0722))', cover: 'texel.a' };
   const value =
