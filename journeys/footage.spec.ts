@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { expect, test, type Page } from '@playwright/test';
 import { decode, encode } from 'fast-png';
 import { zipSync } from 'fflate';
-import { documentOf, meanOf, number, step, traced } from './hands.ts';
+import { at, begin, documentOf, meanOf, number, peg, step, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;
@@ -32,24 +32,6 @@ function lamps(): { name: string; mimeType: string; buffer: Buffer } {
   return { name: 'lamps.webm', mimeType: 'video/webm', buffer: readFileSync(path) };
 }
 
-/** Looks at a picture of the shot, traced. */
-async function at(page: Page, frame: string, samples = 4): Promise<void> {
-  const field = page.getByTestId('time').getByLabel('Picture of the shot');
-  await field.fill(frame);
-  await field.press('Enter');
-  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
-  await traced(page, samples);
-}
-
-/** Picks a way of the peg beside a row. */
-async function peg(page: Page, parameter: string, way: string): Promise<void> {
-  await desk(page)
-    .getByRole('button', { name: new RegExp(`^${parameter} over time`) })
-    .first()
-    .click();
-  await page.getByRole('menuitem', { name: way, exact: true }).click();
-}
-
 /** How much neighbouring pixels of the word differ, as a share of how bright it is. */
 async function grain(page: Page): Promise<number> {
   const { data, width, height, channels } = decode(await page.getByTestId('traced').screenshot());
@@ -73,12 +55,7 @@ async function sides(page: Page, rows: readonly number[]): Promise<[number, numb
 test('a word clad in woven cloth, a spot that is aimed and travels, and a film that plays behind', async ({
   page,
 }) => {
-  await page.goto(studio.url);
-  await page
-    .getByRole('button', { name: /^New project/ })
-    .first()
-    .click();
-  await traced(page, 1);
+  await begin(page, studio);
   // the cloth is far too large at first
   await step(page, 'Finish');
   await page

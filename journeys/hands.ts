@@ -74,3 +74,32 @@ export async function meanOf(
     }
   return sums.slice(0, 3).map((v) => v / sums[3]);
 }
+
+/** Makes a project, and waits until its picture begins. */
+export async function begin(page: Page, studio: OwnStudio): Promise<void> {
+  await page.goto(studio.url);
+  await page
+    .getByRole('button', { name: /^New project/ })
+    .first()
+    .click();
+  await traced(page, 1);
+}
+
+/** Picks a way of the peg beside a row of the desk. */
+export async function peg(page: Page, parameter: string, way: string): Promise<void> {
+  await page
+    .getByRole('complementary', { name: 'Desk' })
+    .getByRole('button', { name: new RegExp(`^${parameter} over time`) })
+    .first()
+    .click();
+  await page.getByRole('menuitem', { name: way, exact: true }).click();
+}
+
+/** Looks at a picture of the shot, traced. */
+export async function at(page: Page, frame: string, samples = 4): Promise<void> {
+  const field = page.getByTestId('time').getByLabel('Picture of the shot');
+  await field.fill(frame);
+  await field.press('Enter');
+  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
+  await traced(page, samples);
+}

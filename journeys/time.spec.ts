@@ -2,7 +2,7 @@
 import { decode } from 'fast-png';
 import { expect, test, type Locator, type Page } from '@playwright/test';
 import type { Project } from '@wemlox/core/document';
-import { documentOf, drag, dragBy, meanOf, number, step, traced } from './hands.ts';
+import { at, begin, documentOf, drag, dragBy, meanOf, number, peg, step, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;
@@ -13,24 +13,6 @@ test.afterAll(() => studio.end());
 
 const desk = (page: Page) => page.getByRole('complementary', { name: 'Desk' });
 const band = (page: Page) => page.getByTestId('time');
-
-/** Picks a way of the peg beside a row. */
-async function peg(page: Page, parameter: string, way: string): Promise<void> {
-  await desk(page)
-    .getByRole('button', { name: new RegExp(`^${parameter} over time`) })
-    .first()
-    .click();
-  await page.getByRole('menuitem', { name: way, exact: true }).click();
-}
-
-/** Looks at a picture of the shot, traced. */
-async function at(page: Page, frame: string, samples = 4): Promise<void> {
-  const field = band(page).getByLabel('Picture of the shot');
-  await field.fill(frame);
-  await field.press('Enter');
-  await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
-  await traced(page, samples);
-}
 
 const shotOf = (project: Project) => project.shots[0]!;
 /** How bright the left and the right of the picture are. */
@@ -246,12 +228,7 @@ async function hues(page: Page): Promise<Record<string, number>> {
 }
 
 test('sides that shift through their colours as the word swings, in a square loop', async ({ page }) => {
-  await page.goto(studio.url);
-  await page
-    .getByRole('button', { name: /^New project/ })
-    .first()
-    .click();
-  await traced(page, 1);
+  await begin(page, studio);
   await step(page, 'Finish');
   // the front is plain and pale, the sides are a lacquer of their own
   const cell = (name: RegExp) => page.getByRole('gridcell', { name }).first();

@@ -1,7 +1,7 @@
 /** Pieces of lighting work from nothing: strips, lamps for letters, a product shot, thrown pictures, rigs kept. */
 import { expect, test, type Page } from '@playwright/test';
 import type { Light, Project } from '@wemlox/core/document';
-import { documentOf, meanOf, number, step, traced } from './hands.ts';
+import { begin, documentOf, meanOf, number, step, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;
@@ -24,18 +24,9 @@ async function named(page: Page, name: string): Promise<void> {
   await field.press('Enter');
 }
 
-async function begin(page: Page): Promise<void> {
-  await page.goto(studio.url);
-  await page
-    .getByRole('button', { name: /^New project/ })
-    .first()
-    .click();
-  await traced(page, 1);
-}
-
 /** A new project's Light step, without lights and without a surround. */
 async function inTheDark(page: Page): Promise<void> {
-  await begin(page);
+  await begin(page, studio);
   await step(page, 'Light');
   await rack(page).getByRole('option', { name: 'No surround' }).click();
   while ((await dome(page).getByRole('button').count()) > 0) {
@@ -86,7 +77,7 @@ test('strips close before a word are slanted together, kept as a rig, and light 
   await expect(page.getByText('Three strips is in the library of rigs')).toBeVisible();
   const kept = await rigOf(page);
 
-  await begin(page);
+  await begin(page, studio);
   await set(page, 'Cap height', '30');
   await step(page, 'Light');
   await expect.poll(async () => (await documentOf(page, studio)).blocks[0].capHeight).toBeCloseTo(0.03, 6);
