@@ -3,6 +3,7 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     maxWorkers: 2,
+    globalSetup: './tools/programsFirst.mjs',
     projects: [
       {
         test: {
@@ -14,6 +15,8 @@ export default defineConfig({
             'demo/test/**/*.test.ts',
           ],
           exclude: ['render/test/press.test.ts'],
+          // modules are read once for all files: none keeps what another file could trip over
+          isolate: false,
           testTimeout: 120_000,
           hookTimeout: 120_000,
         },

@@ -1,11 +1,11 @@
 /** The artist's first ten minutes, from an empty word to files on disk and a crash survived. */
 import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { decode } from 'fast-png';
 import { finishAt } from '@wemlox/core/document/chart';
 import { encodeHdr, readSurroundPicture } from '@wemlox/core/picture/files';
-import { documentOf, drag, idOf, number, step } from './hands.ts';
+import { documentOf, drag, idOf, number, step, test } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;

@@ -1,8 +1,8 @@
 /** The draft against the traced picture: what feeds give is the same, place by place. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { decode } from 'fast-png';
 import type { Feed, Finish, Project } from '@wemlox/core/document';
-import { traced } from './hands.ts';
+import { test, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;

@@ -1,5 +1,6 @@
 /** Finishes before they are taken, as files of other programs, and in coats that are dragged. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './hands.ts';
 import { decode, encode } from 'fast-png';
 import { unzipSync, zipSync } from 'fflate';
 import { readFile } from 'node:fs/promises';

@@ -1,5 +1,6 @@
 /** What faces are made of: coats, feeds, and what they look like. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './hands.ts';
 import { decode } from 'fast-png';
 import type { Finish } from '@wemlox/core/document';
 import { OwnStudio } from './server.ts';

@@ -1,7 +1,7 @@
 /** The flip-book: it fills itself in while the hands rest, and makes anew only what a change touches. */
 import { execFileSync } from 'node:child_process';
-import { expect, test, type Page } from '@playwright/test';
-import { number, step, traced } from './hands.ts';
+import { expect, type Page } from '@playwright/test';
+import { number, step, test, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;

@@ -3,10 +3,10 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { decode, encode } from 'fast-png';
 import { zipSync } from 'fflate';
-import { at, begin, documentOf, meanOf, number, peg, step, traced } from './hands.ts';
+import { at, begin, documentOf, meanOf, number, peg, step, test, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;

@@ -1,8 +1,21 @@
 /** What an artist's hands do in the studio, for all journeys. */
 import { decode } from 'fast-png';
-import { expect, type Locator, type Page } from '@playwright/test';
+import { test as base, expect, type Locator, type Page } from '@playwright/test';
 import type { Project } from '@wemlox/core/document';
 import type { OwnStudio } from './server.ts';
+
+/** Samples at which a journey's pictures rest: what hands do is the same, and two cores have time for them. */
+const RESTS_AT = 32;
+
+export const test = base.extend({
+  context: async ({ context }, use) => {
+    await context.addInitScript((samples) => {
+      if (!localStorage.getItem('wemlox-choice'))
+        localStorage.setItem('wemlox-choice', JSON.stringify({ state: { samples }, version: 0 }));
+    }, RESTS_AT);
+    await use(context);
+  },
+});
 
 /** Identifier of the project whose page is open. */
 export const idOf = (page: Page) => new URL(page.url()).pathname.split('/')[2];

@@ -1,7 +1,7 @@
 /** Light: what lights what, weighed in the picture, and caught at a place of the type. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import type { Light, Project } from '@wemlox/core/document';
-import { meanOf, number, traced } from './hands.ts';
+import { meanOf, number, test, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;

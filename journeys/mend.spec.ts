@@ -1,9 +1,9 @@
 /** What trials broke, walked through again: drops, keys, revisions, broken documents, and a screen reader's view. */
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Locator, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 import { finishAt } from '@wemlox/core/document/chart';
 import type { Project } from '@wemlox/core/document';
-import { documentOf, drag, dragBy, idOf, middle, step } from './hands.ts';
+import { documentOf, drag, dragBy, idOf, middle, step, test } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;

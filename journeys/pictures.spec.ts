@@ -1,9 +1,9 @@
 /** Finishes fed from pictures: taken in, laid over the letters, moved by hand, kept. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import { decode, encode } from 'fast-png';
 import { unzipSync } from 'fflate';
 import type { Finish } from '@wemlox/core/document';
-import { traced } from './hands.ts';
+import { test, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;

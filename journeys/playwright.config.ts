@@ -2,6 +2,7 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: '.',
+  globalSetup: '../tools/programsFirst.mjs',
   outputDir: './results',
   timeout: 300_000,
   expect: { timeout: 60_000 },

@@ -6,9 +6,9 @@ import { fileURLToPath } from 'node:url';
 import pg from 'pg';
 import { createDatabase } from '../store/test/createDatabase.ts';
 
-const MAIN = fileURLToPath(new URL('../server/src/main.ts', import.meta.url));
-const NODE = fileURLToPath(new URL('../render/src/node.ts', import.meta.url));
-const RENDER = fileURLToPath(new URL('../render/src/main.ts', import.meta.url));
+const MAIN = fileURLToPath(new URL('../build/programs/server.mjs', import.meta.url));
+const NODE = fileURLToPath(new URL('../build/programs/node.mjs', import.meta.url));
+const RENDER = fileURLToPath(new URL('../build/programs/render.mjs', import.meta.url));
 const ROOT = fileURLToPath(new URL('..', import.meta.url));
 
 async function freePort(): Promise<number> {
@@ -27,7 +27,7 @@ async function killed(process: ChildProcess | null): Promise<void> {
 
 /** ./wemlox render with these words; the exit code. */
 export async function renderFile(...words: string[]): Promise<number> {
-  const run = spawn(process.execPath, ['--import', 'tsx', RENDER, ...words], { cwd: ROOT, stdio: 'inherit' });
+  const run = spawn(process.execPath, [RENDER, ...words], { cwd: ROOT, stdio: 'inherit' });
   const [code] = (await once(run, 'exit')) as [number];
   return code;
 }
@@ -52,7 +52,7 @@ export class OwnStudio {
   }
 
   async start(): Promise<void> {
-    const server = spawn(process.execPath, ['--import', 'tsx', MAIN], {
+    const server = spawn(process.execPath, [MAIN], {
       cwd: ROOT,
       env: { ...process.env, DATABASE_URL: this.database.url, PORT: String(this.port) },
       stdio: ['ignore', 'pipe', 'inherit'],
@@ -63,7 +63,7 @@ export class OwnStudio {
   }
 
   startNode(): void {
-    this.node = spawn(process.execPath, ['--import', 'tsx', NODE], {
+    this.node = spawn(process.execPath, [NODE], {
       cwd: ROOT,
       env: { ...process.env, DATABASE_URL: this.database.url },
       stdio: 'inherit',

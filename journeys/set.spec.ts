@@ -1,7 +1,7 @@
 /** Set as an artist works it: several blocks, kerning, curves, tubes, drawings, and files for other programs. */
 import { readFile } from 'node:fs/promises';
-import { expect, test, type Page } from '@playwright/test';
-import { documentOf, drag, dragBy, middle, number, step } from './hands.ts';
+import { expect, type Page } from '@playwright/test';
+import { documentOf, drag, dragBy, middle, number, step, test } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;

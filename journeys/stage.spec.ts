@@ -1,6 +1,6 @@
 /** What stands around the type: pieces, a plate that is matched, shadows for laying over it, and models. */
-import { expect, test, type Page } from '@playwright/test';
-import { documentOf, dragBy, meanOf, middle, number, step, traced } from './hands.ts';
+import { expect, type Page } from '@playwright/test';
+import { documentOf, dragBy, meanOf, middle, number, step, test, traced } from './hands.ts';
 import { bollard } from '../core/test/model/bollard.ts';
 import { QUAY, quay, seen } from './quay.ts';
 import { OwnStudio } from './server.ts';

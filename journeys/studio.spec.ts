@@ -2,7 +2,8 @@
 import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
+import { test } from './hands.ts';
 import { OwnStudio, renderFile } from './server.ts';
 
 let studio: OwnStudio;

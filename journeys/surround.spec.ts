@@ -1,7 +1,7 @@
 /** The surround painted and turned by hand, cards and other lights by what they reach, and wishes for light. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import type { Light, Panel, Project } from '@wemlox/core/document';
-import { dragBy, meanOf, middle, number, traced } from './hands.ts';
+import { dragBy, meanOf, middle, number, test, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;

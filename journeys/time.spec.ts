@@ -1,8 +1,8 @@
 /** What moves: keys from the desks, moves by themselves, the band of time, shots, and moving pictures from the press. */
 import { decode } from 'fast-png';
-import { expect, test, type Locator, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 import type { Project } from '@wemlox/core/document';
-import { at, begin, documentOf, drag, dragBy, meanOf, number, peg, step, traced } from './hands.ts';
+import { at, begin, documentOf, drag, dragBy, meanOf, number, peg, step, test, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;

@@ -1,7 +1,7 @@
 /** Pieces of lighting work from nothing: strips, lamps for letters, a product shot, thrown pictures, rigs kept. */
-import { expect, test, type Page } from '@playwright/test';
+import { expect, type Page } from '@playwright/test';
 import type { Light, Project } from '@wemlox/core/document';
-import { begin, documentOf, meanOf, number, step, traced } from './hands.ts';
+import { begin, documentOf, meanOf, number, step, test, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;

@@ -20,7 +20,7 @@ export interface DemoProject {
   }[];
 }
 
-export const DATA = new URL('../data/', import.meta.url);
+export const DATA = new URL('../../demo/data/', import.meta.url);
 
 /** Loads the demo into a database that holds no projects; into any other it puts nothing. */
 export async function loadDemo(session: Session): Promise<void> {

@@ -1,4 +1,4 @@
-/** Writes the demo's documents and traces its proofs: npx tsx demo/src/make.ts [samples] [project …] */
+/** Writes the demo's documents and traces its proofs: npm run proofs -- [samples] [project …] */
 import 'reflect-metadata';
 import { mkdir, writeFile } from 'node:fs/promises';
 import { RENDERER } from '@wemlox/core/document';

@@ -1,6 +1,6 @@
 /**
  * Small renders of the demo as hashes: they guard the renderer's version. When pictures are meant to change, raise
- * RENDERER, say why in CHANGELOG.md, and write them anew: npx tsx demo/src/pin.ts
+ * RENDERER, say why in CHANGELOG.md, and write them anew: npm run pin
  */
 import 'reflect-metadata';
 import { createHash } from 'node:crypto';

@@ -57,8 +57,8 @@ export async function denoised(
   await Promise.all(
     Array.from({ length: threads }, (_, thread) => {
       const start: DenoiseStart = { module, memory, thread, job };
-      const worker = new Worker(new URL('./thread.mjs', import.meta.url), {
-        workerData: { entry: './denoiseThread.ts', ...start },
+      const worker = new Worker(new URL('../../build/programs/denoiseThread.mjs', import.meta.url), {
+        workerData: start,
       });
       return new Promise<void>((resolve, reject) => {
         worker.once('error', reject);

@@ -134,7 +134,7 @@ export async function traceScene(scene: RenderScene, options: TraceOptions): Pro
   const workers = Array.from(
     { length: threads },
     (_, lane) =>
-      new Worker(new URL('./thread.mjs', import.meta.url), {
+      new Worker(new URL('../../build/programs/thread.mjs', import.meta.url), {
         workerData: { module, memory, lane, prepared, view, film, control } satisfies ThreadStart,
       }),
   );

@@ -17,7 +17,7 @@ import { flatSurround, quad, sceneOf } from '../../core/test/trace/sceneFixture.
 import { timedPasses, traceScene } from '../src/threads.ts';
 
 const run = promisify(execFile);
-const MAIN = fileURLToPath(new URL('../src/main.ts', import.meta.url));
+const MAIN = fileURLToPath(new URL('../../build/programs/render.mjs', import.meta.url));
 /** The demo, of one letter: what the command is tried with is not its size. */
 const demo = async () => {
   const url = new URL('../../demo/data/ostrel.json', import.meta.url);
@@ -37,7 +37,7 @@ beforeAll(async () => {
 afterAll(() => rm(folder, { recursive: true }));
 
 const render = (...args: string[]) =>
-  run(process.execPath, ['--import', 'tsx', MAIN, ...args]).then(
+  run(process.execPath, [MAIN, ...args]).then(
     ({ stderr }) => ({ code: 0, stderr }),
     (error: { code: number; stderr: string }) => ({ code: error.code, stderr: error.stderr }),
   );

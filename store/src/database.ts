@@ -27,7 +27,7 @@ export function openPool(url: string, onError: (error: Error) => void): Pool {
 export async function migrate(url: string): Promise<void> {
   await runner({
     databaseUrl: url,
-    dir: fileURLToPath(new URL('../migrations', import.meta.url)),
+    dir: fileURLToPath(new URL('../../store/migrations', import.meta.url)),
     migrationsTable: 'migrations',
     direction: 'up',
     log: () => {},

@@ -1,8 +1,8 @@
 /** Reads foreign files away from the server, in processes with a ceiling on memory and time. */
 import { fork, type ChildProcess } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { fileURLToPath } from 'node:url';
 import { inWords, READING } from '@wemlox/core/ceilings';
+import { READER } from '../programs.ts';
 import { Refusal } from '../problem.ts';
 import {
   UnreadableError,
@@ -12,7 +12,6 @@ import {
   type ReadProject,
 } from './jobs.ts';
 
-const PROCESS = fileURLToPath(new URL('./process.ts', import.meta.url));
 /** Milliseconds between looks at what a process uses. */
 const LOOK = 100;
 /** Linux counts processor time in hundredths of a second and memory in pages of 4 KB. */
@@ -79,8 +78,8 @@ export class Readers {
   }
 
   private spawned(): ChildProcess {
-    const child = fork(PROCESS, {
-      execArgv: ['--import', 'tsx', `--max-old-space-size=${this.ceilings.heap >> 20}`],
+    const child = fork(READER, {
+      execArgv: [`--max-old-space-size=${this.ceilings.heap >> 20}`],
       stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
       serialization: 'advanced',
     });
