@@ -145,7 +145,7 @@ test('coats are dragged over each other, and one lies as light', async ({ page }
   await page.mouse.up();
   await expect.poll(async () => (await finish(name)).coats.map((c) => c.name)).toEqual(['Over', 'Under']);
   await row('Under').click();
-  await desk(page).getByRole('radio', { name: 'As light upon it' }).click();
+  await desk(page).getByRole('radio', { name: 'As light' }).click();
   await expect.poll(async () => (await finish(name)).coats[1].lies).toBe('light');
   await page.getByRole('button', { name: /^Undo / }).click();
   await expect.poll(async () => (await finish(name)).coats[1].lies).toBe('over');

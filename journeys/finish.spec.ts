@@ -1,6 +1,6 @@
 /** What faces are made of: coats, feeds, and what they look like. */
 import { expect, type Page } from '@playwright/test';
-import { test } from './hands.ts';
+import { meanOf, number, test, traced } from './hands.ts';
 import { decode } from 'fast-png';
 import type { Finish } from '@wemlox/core/document';
 import { OwnStudio } from './server.ts';
@@ -238,4 +238,84 @@ test('many letters are dressed in one move, faces stand out, and a shared finish
   await expect.poll(async () => (await rules()).some((r) => r.finish === id)).toBe(false);
   expect(JSON.stringify((await look('gold-leaf')).chart)).toContain(id);
   await expect(desk(page).getByLabel('Name of the finish')).not.toHaveValue(worn);
+});
+
+test('a coat lies where it is painted on the letters, and is taken away again by hand and by a step back', async ({
+  page,
+}) => {
+  await page.goto(`${studio.url}/p/ostrel/gold-leaf/finish`);
+  await traced(page, 4);
+  await page.getByRole('gridcell', { name: /^Front of T/ }).click();
+  const name = await desk(page).getByLabel('Name of the finish').inputValue();
+  await desk(page)
+    .getByRole('button', { name: /^Lay a coat over it/ })
+    .click();
+  await desk(page).getByRole('menuitem').first().click();
+  await number(desk(page), 'Roughness', '0.9');
+  await desk(page).locator('summary', { hasText: 'Base' }).first().click();
+  const hex = desk(page).getByLabel('Colour, hexadecimal').first();
+  await hex.fill('#0030ff');
+  await hex.press('Enter');
+  const cover = async () => (await finish(name)).coats.at(-1)!.feeds.find((f) => f.parameter === 'cover');
+  await desk(page).getByRole('button', { name: 'Paint where it lies' }).click();
+  await expect(desk(page).getByLabel('Brush', { exact: true }).first()).toBeVisible();
+  await expect.poll(async () => (await cover())?.source).toBe('picture');
+  const blank = (await cover())!;
+  expect(blank).toMatchObject({ source: 'picture', lay: 'tiles', coding: 'numbers', edges: 'once' });
+  expect(blank.stops.map((s) => s.value)).toEqual([0, 1]);
+  const stem = page.getByTestId('traced');
+  /** How much bluer than red the stem of the T is, and that of the L. */
+  const blue = async () => {
+    const means = [
+      await meanOf(stem, [0.42, 0.44], [0.48, 0.58]),
+      await meanOf(stem, [0.83, 0.85], [0.45, 0.55]),
+    ];
+    return means.map(([r, , b]) => b - r);
+  };
+  await traced(page, 8);
+  const before = await blue();
+
+  // along the stem of the T, twice as wide as it first is
+  await number(desk(page), 'Brush', '30');
+  const box = (await stem.boundingBox())!;
+  const to = (x: number, y: number) =>
+    page.mouse.move(box.x + box.width * x, box.y + box.height * y, { steps: 6 });
+  const stroke = async () => {
+    await to(0.43, 0.46);
+    await page.mouse.down();
+    await to(0.43, 0.6);
+    await page.mouse.up();
+  };
+  await stroke();
+  await expect.poll(async () => (await cover())!.picture.id).not.toBe(blank.picture.id);
+  const painted = (await cover())!.picture.id;
+  await traced(page, 8);
+  const after = await blue();
+  expect(after[0]).toBeGreaterThan(before[0] + 40);
+  expect(Math.abs(after[1] - before[1])).toBeLessThan(12);
+  // strokes crowd no list of pictures
+  expect(await (await page.request.get(`${studio.url}/api/assets?kind=picture`)).json()).toEqual([]);
+
+  // with Alt the same stroke takes it away
+  await page.keyboard.down('Alt');
+  await stroke();
+  await page.keyboard.up('Alt');
+  await expect.poll(async () => (await cover())!.picture.id).not.toBe(painted);
+  await traced(page, 8);
+  expect(Math.abs((await blue())[0] - before[0])).toBeLessThan(12);
+
+  // a step back brings it back, and the next stroke falls on what is there then
+  await page.keyboard.press('u');
+  await expect.poll(async () => (await cover())!.picture.id).toBe(painted);
+  await desk(page).getByRole('button', { name: 'Clear all' }).click();
+  await expect.poll(async () => (await cover())!.picture.id).toBe(blank.picture.id);
+  // beside the letters hands turn the picture
+  const { camera } = (await studio.document('ostrel')).shots[0];
+  await page.mouse.move(box.x + box.width * 0.5, box.y + box.height * 0.15);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width * 0.55, box.y + box.height * 0.15, { steps: 4 });
+  await page.mouse.up();
+  await expect
+    .poll(async () => (await studio.document('ostrel')).shots[0].camera.azimuth)
+    .not.toBe(camera.azimuth);
 });

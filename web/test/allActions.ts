@@ -8,6 +8,7 @@ export * from '../src/actions/document.ts';
 export * from '../src/actions/finishes.ts';
 export * from '../src/actions/lights.ts';
 export * from '../src/actions/looks.ts';
+export { moveBy } from '../src/actions/motion.ts';
 export * from '../src/actions/stage.ts';
 
 export const change = (label: string, make: (project: Project) => void) => perform(() => ({ label, make }));

@@ -7,6 +7,7 @@ import { useShown } from '../src/state/shown.ts';
 import type { SceneRequest } from '../src/workers/messages.ts';
 import * as actions from './allActions.ts';
 import { FakeWorker } from './fakeWorkers.ts';
+import { goToFrame } from '../src/state/studio.ts';
 import { now, openStudio } from './openStudio.ts';
 
 const passed = (ms: number) => vi.advanceTimersByTimeAsync(ms);
@@ -114,6 +115,84 @@ describe('the engine', () => {
     await passed(2000);
     expect(useShown.getState()).toMatchObject({ state: 'failed', failure: 'the font is gone' });
     expect(pictures).toBe(0);
+  });
+
+  describe('where what moves is blurred', () => {
+    /** Answers the worker that makes scenes of moments until the engine is at rest. @returns moments asked for */
+    const answered = async (until: () => boolean) => {
+      for (let tries = 0, told = 0; tries < 200 && !until(); tries++) {
+        await passed(20);
+        const asked = FakeWorker.of('scene.worker.ts')[1]?.sent as SceneRequest[] | undefined;
+        if (asked && asked.length > told) {
+          told = asked.length;
+          FakeWorker.of('scene.worker.ts')[1]!.say(reply(asked.at(-1)!.seq));
+        }
+      }
+      return (FakeWorker.of('scene.worker.ts')[1]?.sent ?? []) as SceneRequest[];
+    };
+    const passes = () =>
+      FakeWorker.of('trace.worker.ts')[0]!.sent.filter((m) => (m as { type: string }).type === 'pass') as {
+        first: number;
+        last: number;
+        film: object;
+        camera: { azimuth: number };
+      }[];
+    const done = () => useShown.getState().state === 'done';
+    beforeEach(async () => {
+      useChoice.setState({ samples: 32 });
+      const shot = now().shots[0]!.id;
+      actions.moveBy('turn', `shots/${shot}/camera/azimuth`);
+      actions.set(`shots/${shot}/motion_blur`, true);
+      goToFrame(12);
+      for (let seq = 1; seq <= requests().length; seq++) {
+        scenes().say(reply(seq));
+        await passed(1);
+      }
+    });
+
+    it('shares the samples out evenly over the moments of the open shutter, after a still picture', async () => {
+      const moments = await answered(done);
+      expect(useShown.getState()).toMatchObject({ state: 'done', samples: 32, fresh: true });
+      // two rounds over sixteen moments, each turned a little further than the one before
+      expect(moments).toHaveLength(32);
+      const turns = moments.map((m) => m.project.shots[0]!.camera.azimuth);
+      expect(turns.slice(16)).toEqual(turns.slice(0, 16));
+      expect([...turns.slice(0, 16)].sort((a, b) => a - b)).toEqual(turns.slice(0, 16));
+      const films = [...new Set(passes().map((p) => p.film))];
+      const still = passes().filter((p) => p.film === films.at(-2));
+      const blurred = passes().filter((p) => p.film === passes().at(-1)!.film);
+      expect(still.at(-1)!.last).toBe(8);
+      expect(blurred[0]!.first).toBe(0);
+      expect(blurred.slice(1).map((p) => p.first)).toEqual(blurred.slice(0, -1).map((p) => p.last));
+      const shares = turns
+        .slice(0, 16)
+        .map((turn) =>
+          blurred.reduce((sum, p) => sum + (p.camera.azimuth === turn ? p.last - p.first : 0), 0),
+        );
+      expect(shares).toEqual(shares.map(() => 2));
+    });
+
+    it('begins anew, with the scene on the stage, when hands come between', async () => {
+      const asked = () => (FakeWorker.of('scene.worker.ts')[1]?.sent.length ?? 0) >= 5;
+      await answered(asked);
+      actions.moveCamera('Dolly', (c) => ({ ...c, distance: 9 }));
+      const stale = FakeWorker.of('scene.worker.ts')[1]!;
+      const before = passes().length;
+      // the scene on the stage is of another number than all of moments
+      scenes().say(reply(requests().at(-1)!.seq + 1000));
+      stale.say(reply((stale.sent.at(-1) as SceneRequest).seq));
+      await passed(200);
+      expect(passes()[before]).toMatchObject({ first: 0, camera: { distance: 9 } });
+      const orders = FakeWorker.of('trace.worker.ts')[0]!.sent as {
+        type: string;
+        rays: { version: number };
+      }[];
+      const began = orders.indexOf(passes()[before] as never);
+      const inHand = orders.slice(0, began).findLast((o) => o.type === 'scene')!;
+      expect(inHand.rays.version).toBeGreaterThan(1000);
+      await answered(done);
+      expect(useShown.getState()).toMatchObject({ state: 'done', samples: 32 });
+    });
   });
 
   it('answers questions in any order, and refuses in words', async () => {

@@ -8,6 +8,7 @@ export const UPLOAD_KINDS = [
   'surround',
   'drawing',
   'picture',
+  'painting',
   'profile',
   'model',
   'footage',

@@ -260,8 +260,8 @@ export const COAT = {
   lies: choice<'over' | 'light'>(
     'Lies',
     [
-      ['over', 'Over what is below'],
-      ['light', 'As light upon it'],
+      ['over', 'Covering'],
+      ['light', 'As light'],
     ],
     'over',
     {

@@ -70,7 +70,7 @@ export const TIME = {
     since: 12,
     keyed: false,
     turns: ['Blur of motion', 'No blur of motion'],
-    hint: 'In the flip-book, the press and the command line: what moves while the shutter is open is blurred',
+    hint: 'What moves while the shutter is open is blurred: where it is traced, in the flip-book and by the press',
   }),
   shutter: amount('Shutter', UNITS.degrees, [0, TURN], Math.PI, 1, {
     since: 12,

@@ -175,6 +175,48 @@ export function layPicture(
   };
 }
 
+/** How a picture to paint on lies: in one size, once, its middle shifted by shares of its sides. */
+export type PaintSheet = Pick<Feed, 'tile' | 'shift_x' | 'shift_y'>;
+
+/**
+ * Feeds a parameter from a picture to paint on, dark all over: bright where it is painted.
+ * @param coat null for the lowest
+ * @param id of the feed where there is none yet
+ * @throws EditRefused when it cannot be fed, or there is no room
+ */
+export function paintParameter(
+  project: Project,
+  finish: string,
+  coat: string | null,
+  parameter: string,
+  id: string,
+  picture: PictureRef,
+  sheet: PaintSheet,
+): Edit {
+  const worn = wornIn(project, finish, coat);
+  const fed = worn.feeds.find((f) => f.parameter === parameter);
+  const first = fed ? null : feedParameter(project, finish, coat, parameter, id);
+  return {
+    label: `Paint ${parameterName(parameter)} of ${worn.name}`,
+    make: (p) => {
+      first?.make(p);
+      const feed = feedIn(p, finish, coat, fed?.id ?? id);
+      Object.assign(feed, { source: 'picture', picture: { ...picture } } satisfies Partial<Feed>);
+      Object.assign(feed, {
+        take: 'light',
+        coding: 'numbers',
+        lay: 'tiles',
+        edges: 'once',
+      } satisfies Partial<Feed>);
+      Object.assign(feed, { zoom: 1, turn: 0, from: 0, to: 1, breakup: 0 } satisfies Partial<Feed>);
+      for (const key of ['tile', 'shift_x', 'shift_y'] as const)
+        feed[key] = within(sheet[key], FEED[key].min, FEED[key].max);
+      // a coat lies where it is painted, and nowhere else
+      if (first && parameter === 'cover') for (const [k, stop] of feed.stops.entries()) stop.value = k;
+    },
+  };
+}
+
 const stopsOf = (stops: readonly Stop[]): Stop[] =>
   stops
     .map(({ at, value, colour }) => ({

@@ -29,8 +29,8 @@ const FINISHES = [
   READY_FINISHES.find((f) => f.coats.some((c) => c.feeds.length > 0))!,
 ];
 
-function project(): Project {
-  const p = newProject('Ostrel', 'OSTREL', structuredClone(FINISHES));
+function project(finishes = FINISHES): Project {
+  const p = newProject('Ostrel', 'OSTREL', structuredClone(finishes));
   p.looks[0].rig = [newLight('area', 'Key'), newLight('spot', 'Rim'), newLight('directional', 'Low sun')];
   // with moving pictures wherever there may be some
   const moving = () => ({
@@ -63,7 +63,8 @@ function beyond(parameter: Parameter): unknown[] {
 
 describe('the registry', () => {
   it('is what the door goes by: every parameter takes its bounds and refuses what is beyond, by its address', () => {
-    const p = project();
+    // one finish: each document is opened some thousand times
+    const p = project(FINISHES.slice(0, 1));
     let count = 0;
     for (const { address, parameter, key } of parametersIn(p)) {
       const set = (value: unknown) => {
@@ -79,8 +80,6 @@ describe('the registry', () => {
             : parameter.kind === 'switch'
               ? [true, false]
               : [parameter.default];
-      // one of each is enough where there are many alike: opening takes milliseconds
-      if (/^finishes\//.test(address) && !address.startsWith(`finishes/${p.finishes[0].id}/`)) continue;
       for (const value of good) expect(() => openDocument(set(value)), address).not.toThrow();
       for (const value of beyond(parameter))
         expect(() => openDocument(set(value)), `${address} ${String(value)}`).toThrow(new RegExp(key));

@@ -287,6 +287,13 @@ const MAKERS: Record<string, Maker> = {
     const place = { shift_x: d * 40 - 20, zoom: d * 300, turn: c * 9 - 4 };
     return edits.layPicture(p, finish(p, a) ?? 'none', of, pick(feeds(p, a, of), c)?.id ?? 'none', place);
   },
+  paintParameter: (p, [a, b, c, d]) => {
+    const of = b > 0 ? coat(p, a, b) : null;
+    const key = pick([...FED_KEYS], c) ?? 'cover';
+    const picture = { source: 'asset' as const, id: 'cd'.repeat(32), name: 'Painted by hand' };
+    const sheet = { tile: d * 200, shift_x: d * 40 - 20, shift_y: 0.5 };
+    return edits.paintParameter(p, finish(p, a) ?? 'none', of, key, newId(), picture, sheet);
+  },
   dressPattern: (p, [a, b, c, d]) =>
     edits.dressPattern(
       p,

@@ -32,7 +32,7 @@ async function readAsset(kind: UploadKind, bytes: Uint8Array): Promise<ReadAsset
   if (kind === 'model') return { ownName: null, facts: await modelFacts(bytes) };
   if (kind === 'profile') readProfile(bytes);
   else if (kind === 'film') readLinearPicture(bytes);
-  else if (kind === 'picture') await readTexture(bytes, 'colour', decoders);
+  else if (kind === 'picture' || kind === 'painting') await readTexture(bytes, 'colour', decoders);
   else if (kind === 'drawing') {
     await loadRegions();
     openDrawing(bytes, drawingKindOf(bytes));

@@ -37,6 +37,7 @@ const LARGEST: Record<UploadKind, number> = {
   surround: SURROUND.bytes,
   drawing: Math.max(DRAWING.bytes, BITMAP.bytes),
   picture: TEXTURE.bytes,
+  painting: TEXTURE.bytes,
   profile: PROFILE.bytes,
   model: MODEL.bytes,
   footage: FOOTAGE.bytes,

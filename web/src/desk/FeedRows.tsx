@@ -1,6 +1,6 @@
 /** A fed parameter: what it is fed by, and the values along it, opened in place of its row. */
 import { X } from 'lucide-react';
-import { useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import {
   FEED_NAMES,
   type ColourParameter,
@@ -12,6 +12,7 @@ import { FEED } from '@wemlox/core/document/parameters';
 import { isPicturesColour, isNormalMap } from '@wemlox/core/finish/recipe';
 import { removeFeed, setStops, type WornCoat } from '../actions/coats.ts';
 import { toHex } from '@wemlox/core/maths/colour';
+import { usePainting } from '../state/painting.ts';
 import { heightOf, stopAt } from './feedStops.ts';
 import { numberRange } from './numberRange.ts';
 import { PictureRow } from './PictureRow.tsx';
@@ -35,6 +36,12 @@ const COARSER = Object.keys(FEED).filter((key) => !FINER.includes(key));
 
 export function FeedRows({ worn, feed, parameter, rows, played }: FeedProps) {
   const [chosen, setChosen] = useState(0);
+  const fold = useRef<HTMLDetailsElement>(null);
+  const painting = usePainting((p) => p.on?.feed === feed.id);
+  // who paints wants the brush at hand
+  useEffect(() => {
+    if (painting) fold.current!.open = true;
+  }, [painting]);
   const i = Math.min(chosen, feed.stops.length - 1);
   const stop = feed.stops[i];
   const change = (stops: readonly Stop[], joins = false) => setStops(worn, feed.id, stops, joins);
@@ -44,7 +51,7 @@ export function FeedRows({ worn, feed, parameter, rows, played }: FeedProps) {
       true,
     );
   return (
-    <details className="-mx-2 mb-1 rounded-box border border-(--line) px-2 py-1">
+    <details ref={fold} className="-mx-2 mb-1 rounded-box border border-(--line) px-2 py-1">
       <summary className="flex min-h-6 cursor-pointer items-center gap-2">
         <span>{parameter.name}</span>
         <span className="quiet grow text-right text-xs">{FEED_NAMES[feed.source]}</span>

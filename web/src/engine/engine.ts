@@ -12,10 +12,13 @@ import type {
   EncodeKind,
   PictureSize,
   Question,
+  SceneMade,
   SceneReply,
   SceneRequest,
 } from '../workers/messages.ts';
 import type { Stroke, Wished } from '@wemlox/core/trace/wish';
+import { momentsOf } from '@wemlox/core/motion/shutter';
+import { MomentScenes } from './momentScenes.ts';
 import { TracePool, type TraceProgress } from './tracePool.ts';
 import * as cells from './cells.ts';
 import { useTrial } from '../state/trial.ts';
@@ -37,6 +40,11 @@ const CELL_FINE = 24;
 const REFINE_AT = 8;
 /** Most pixels traced; a larger stage shows the picture enlarged. */
 const MOST_PIXELS = 1_300_000;
+/** Most moments of a picture on the stage that is blurred by motion, and samples that it has of its own moment first. */
+const MOST_MOMENTS = 16;
+const STILL_FIRST = 8;
+/** Each round over all moments takes the picture to so many times the samples of the last. */
+const ROUND = 4;
 /** Seed of pictures on the stage. */
 export const SEED = 1;
 
@@ -81,6 +89,17 @@ export class Engine {
   private tried: readonly Finish[] = [];
   private trial: readonly Finish[] = [];
   private asking = false;
+  /** The scene on the stage, as tracers take it. */
+  private own: Pick<SceneMade, 'prepared' | 'rays'> | null = null;
+  /** Scenes while the shutter is open, once some were wanted; whether tracers have one of them in hand. */
+  private moments: MomentScenes | null = null;
+  private inMoment = false;
+  /** Whether the picture so far is of more moments than its own. */
+  private mixed = false;
+  /** Samples of the picture that fell on it at all moments alike; 0 while it is of one. */
+  private blurred = 0;
+  /** Number of the work under way. */
+  private works = 0;
   /** When the last scene was asked for. */
   private asked = 0;
   private seq = 0;
@@ -185,6 +204,7 @@ export class Engine {
   /** What is on the stage is no longer what the document says. */
   private changed(): void {
     this.touched = performance.now();
+    this.blurred = 0;
     this.pool.callOff();
     void this.takeUp();
     if (useShown.getState().state !== 'failed')
@@ -295,6 +315,7 @@ export class Engine {
       const { prepared, rays, draft, view, blocks, findings, spent } = reply;
       // what is only tried changes no small picture there is
       if (!this.keeps) this.sceneVersion++;
+      this.own = reply;
       const arrived = performance.now();
       performance.measure('wemlox:scene', { start: this.asked, end: arrived, detail: spent });
       this.draft.setScene(prepared, draft, view);
@@ -309,6 +330,7 @@ export class Engine {
       }));
       const swap = async () => {
         this.trial = this.tried;
+        this.inMoment = false;
         await this.pool.swapScene(prepared, rays);
       };
       const { state } = useShown.getState();
@@ -318,7 +340,7 @@ export class Engine {
       else {
         this.swap = null;
         this.trial = this.tried;
-        await this.pool.takeScene(prepared, rays);
+        await this.beginAnew();
         await this.weigh();
       }
       this.settle(!this.keeps || useChoice.getState().mode === 'draft');
@@ -357,6 +379,7 @@ export class Engine {
 
   private async traceCells(samples: number): Promise<void> {
     await this.takeUp();
+    await this.leaveMoments();
     const version = this.sceneVersion;
     const todo = this.cellOrders(samples);
     if (todo.length > 0) await this.pool.cells(todo, (cell, order) => cells.arrived(cell, version, order));
@@ -377,25 +400,100 @@ export class Engine {
     }
     useShown.setState({ state: 'tracing' });
     this.pool.setGrade(this.grade!);
-    const whole = await this.pool.trace(
-      { camera: this.camera, size: this.size, samples, seed: SEED },
-      async (progress) => {
-        useShown.setState({
-          samples: progress.samples,
-          noise: progress.noise,
-          loss: progress.loss,
-          secondsLeft: progress.secondsLeft,
-          fresh: true,
-        });
-        this.onPicture(progress);
-        // nothing comes between the first look and the picture
-        if (progress.samples === 0) return;
-        await this.traceCells(progress.samples >= REFINE_AT ? CELL_FINE : CELL_FIRST);
-      },
-    );
-    if (!whole) return;
+    const work = ++this.works;
+    // moments that were left in the middle weigh more than the others
+    if (this.mixed && this.blurred === 0) await this.beginAnew();
+    await this.leaveMoments();
+    const moments = this.momentsNow();
+    const failed = (error: unknown) => {
+      useShown.setState({ state: 'failed', failure: error instanceof Error ? error.message : String(error) });
+      return false;
+    };
+    const still = moments.length > 1 ? Math.min(samples, STILL_FIRST) : samples;
+    const whole =
+      (this.blurred > 0 ||
+        (await this.pool.trace(
+          { camera: this.camera, size: this.size, samples: still, seed: SEED },
+          (progress) => this.show(progress, true),
+        ))) &&
+      (moments.length === 1 || (await this.blur(moments, samples, work).catch(failed)));
+    if (!whole || work !== this.works) return;
     useShown.setState({ state: 'done', secondsLeft: 0 });
     await this.traceCells(CELL_FINE);
+  }
+
+  /** @param cellsToo whether tracers may look at the scene on the stage meanwhile */
+  private async show(progress: TraceProgress, cellsToo: boolean): Promise<void> {
+    const { samples, noise, loss, secondsLeft } = progress;
+    useShown.setState({ samples, noise, loss, secondsLeft, fresh: true });
+    this.onPicture(progress);
+    // nothing comes between the first look and the picture
+    if (samples === 0 || !cellsToo) return;
+    await this.traceCells(samples >= REFINE_AT ? CELL_FINE : CELL_FIRST);
+  }
+
+  /** Moments of the picture on the stage in which light falls on it; one where nothing blurs. */
+  private momentsNow(): number[] {
+    const { project, frame } = useStudio.getState();
+    return momentsOf(project, shotOf(project).id, frame, MOST_MOMENTS);
+  }
+
+  /** Has the next picture begin without samples, of the scene on the stage. */
+  private async beginAnew(): Promise<void> {
+    this.inMoment = this.mixed = false;
+    this.blurred = 0;
+    if (this.own) await this.pool.takeScene(this.own.prepared, this.own.rays);
+  }
+
+  /** Gives the tracers the scene on the stage again, after those of other moments. */
+  private async leaveMoments(): Promise<void> {
+    if (!this.inMoment || !this.own) return;
+    this.inMoment = false;
+    await this.pool.swapScene(this.own.prepared, this.own.rays);
+  }
+
+  /**
+   * Traces the picture at all moments alike, in rounds of ever more samples: each round takes every moment once.
+   * @returns whether it has all its samples; false when something else came between
+   */
+  private async blur(moments: readonly number[], samples: number, work: number): Promise<boolean> {
+    const { project } = useStudio.getState();
+    const shown = {
+      project,
+      look: lookOf(project, useChoice.getState().lookId).id,
+      shot: shotOf(project).id,
+    };
+    const { touched, size } = this;
+    const isCurrent = () => work === this.works && touched === this.touched && !this.wanted && !this.asking;
+    this.moments ??= new MomentScenes(this.pool.lanes, (failure) =>
+      useShown.setState({ state: 'failed', failure }),
+    );
+    let done = this.blurred;
+    const [began, first] = [performance.now(), done];
+    const left = (now: number) =>
+      ((performance.now() - began) / 1000 / Math.max(1, now - first)) * (samples - now);
+    while (done < samples) {
+      const goal = Math.min(samples, Math.max(moments.length, done * ROUND));
+      for (const [k, moment] of moments.entries()) {
+        const upTo = done + Math.round(((goal - done) * (k + 1)) / moments.length);
+        const { scene, camera } = await this.moments.at({ ...shown, width: size.width }, moment);
+        if (!isCurrent()) return false;
+        const goesOn = done > 0 || k > 0;
+        this.inMoment = this.mixed = true;
+        this.blurred = 0;
+        if (goesOn) await this.pool.swapScene(scene.prepared, scene.rays);
+        else await this.pool.takeScene(scene.prepared, scene.rays);
+        const unfinished = k < moments.length - 1;
+        const request = { camera, size, samples: upTo, seed: SEED, goesOn, unfinished };
+        const whole = await this.pool.trace(request, (progress) =>
+          this.show({ ...progress, secondsLeft: left(progress.samples) }, progress.samples === upTo),
+        );
+        if (!whole || !isCurrent()) return false;
+      }
+      done = goal;
+      this.blurred = goal;
+    }
+    return true;
   }
 
   /** Encodes the traced picture as it stands; null when nothing has been traced yet. */
@@ -423,6 +521,7 @@ export class Engine {
     clearTimeout(this.weighed);
     for (const off of this.unsubscribe) off();
     this.pool.end();
+    this.moments?.end();
     this.sceneWorker.terminate();
   }
 }

@@ -10,7 +10,7 @@ import { useChoice } from '../state/choice.ts';
 import { flipEnds, useFlip, type FlipPicture } from '../state/flip.ts';
 import { lookOf, shotOf, useStudio } from '../state/studio.ts';
 import { useTime } from '../state/time.ts';
-import type { Answered, SceneReply, SceneRequest } from '../workers/messages.ts';
+import { MomentScenes } from './momentScenes.ts';
 import { TracePool } from './tracePool.ts';
 
 /** Longer side of its pictures, pixels. */
@@ -78,26 +78,17 @@ function spread(first: number, last: number): number[] {
 
 export class FlipBook {
   private readonly pool: TracePool;
-  private readonly worker: Worker;
+  private readonly scenes: MomentScenes;
   /** Keys of the pictures of one document, look and shot. */
   private keys: { of: readonly unknown[]; known: Map<number, string> } = { of: [], known: new Map() };
   private ended = false;
   private touched = performance.now();
-  private seq = 0;
-  private heard: ((reply: SceneReply) => void) | null = null;
   private readonly unsubscribe: (() => void)[] = [];
 
   constructor(lanes: number) {
     const failed = (failure: string) => useFlip.setState({ failure });
     this.pool = new TracePool(lanes, failed);
-    this.worker = new Worker(new URL('../workers/scene.worker.ts', import.meta.url), {
-      type: 'module',
-      name: String(lanes),
-    });
-    this.worker.onmessage = ({ data }: MessageEvent<SceneReply | Answered>) => {
-      if (!('number' in data)) this.heard?.(data);
-    };
-    this.worker.onerror = (event) => failed(event.message || 'the scene worker stopped');
+    this.scenes = new MomentScenes(lanes, failed);
     const touch = () => this.touch();
     for (const event of ['pointerdown', 'pointermove', 'keydown', 'wheel'] as const) {
       window.addEventListener(event, touch, { passive: true });
@@ -244,17 +235,14 @@ export class FlipBook {
     let image: ImageData | null = null;
     for (const [k, moment] of moments.entries()) {
       if (k > 0 && performance.now() - this.touched < REST) return null;
-      const shown = shownAt(project, look, shotId, moment);
-      const { camera } = shown.shots.find((s) => s.id === shotId)!;
-      const request: SceneRequest = { seq: ++this.seq, project: shown, look, shot: shotId, width, trial: [] };
-      const reply = await new Promise<SceneReply>((resolve) => {
-        this.heard = (heard) => heard.seq === request.seq && resolve(heard);
-        this.worker.postMessage(request);
-      });
-      if ('failed' in reply) throw new Error(reply.failed);
-      if (k === 0) await this.pool.takeScene(reply.prepared, reply.rays);
-      else await this.pool.swapScene(reply.prepared, reply.rays);
-      this.pool.setGrade(lookOf(shown, look).grade);
+      const {
+        scene,
+        look: lit,
+        camera,
+      } = await this.scenes.at({ project, look, shot: shotId, width }, moment);
+      if (k === 0) await this.pool.takeScene(scene.prepared, scene.rays);
+      else await this.pool.swapScene(scene.prepared, scene.rays);
+      this.pool.setGrade(lit.grade);
       const upTo = Math.round((samples * (k + 1)) / moments.length);
       const whole = await this.pool.trace(
         {
@@ -279,6 +267,6 @@ export class FlipBook {
     this.ended = true;
     for (const off of this.unsubscribe) off();
     this.pool.end();
-    this.worker.terminate();
+    this.scenes.end();
   }
 }

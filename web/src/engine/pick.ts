@@ -11,6 +11,9 @@ export interface Picked extends Thing {
   normal: number[];
   /** What it wears, a place in the scene's finishes. */
   finish: number;
+  /** Number of its instance in the scene, and where it lies in the plane that pictures are laid in, in the solid's unit. */
+  instance: number;
+  laid: [number, number];
 }
 
 /** Boxes of flat parts are given this thickness, metres: rounding must not let rays pass between their sides. */
@@ -27,6 +30,15 @@ const met = new Vector3();
 
 const weights = new Vector3();
 const leaning = new Vector3();
+
+/** Where `met` lies in the plane that pictures are laid in, by the weights at hand. @param t first of its nine numbers */
+function laidAt({ uv }: SceneSolid, t: number): [number, number] {
+  const corner = (t / 3) * 4;
+  const [u, v] = [2, 3].map((axis) =>
+    [weights.x, weights.y, weights.z].reduce((sum, w, k) => sum + w * uv[corner + k * 4 + axis], 0),
+  );
+  return [u, v];
+}
 
 /** The shading normal of a triangle's place: of `met`, on the corners at hand. @param t first of its nine numbers */
 function normalAt({ normals }: SceneSolid, t: number, world: Matrix4): number[] {
@@ -93,6 +105,8 @@ export class PartPicker {
           point: met.toArray(),
           normal: normalAt(solids[instances.solid[instance]], t, world),
           finish: parts.finish[part],
+          instance,
+          laid: laidAt(solids[instances.solid[instance]], t),
         };
       }
     }

@@ -208,7 +208,7 @@ export class TracePool {
       await onProgress({ samples, noise, loss, secondsLeft, pixels, size: { width, height } });
       return !runIsOff(this.control, run);
     };
-    if (this.clean && state.samples === 0 && !plain) {
+    if (this.clean && state.samples === 0 && !plain && !unfinished) {
       const look = await this.firstLook(request, run);
       if (runIsOff(this.control, run)) return false;
       if (look && !(await show(look, 0, Infinity))) return false;

@@ -16,6 +16,7 @@ import { useHands } from './hands.ts';
 import { HoverMark } from './HoverMark.tsx';
 import { useHoverOnStage } from './hover.ts';
 import { Notices } from './Notices.tsx';
+import { PaintMarks } from './PaintMarks.tsx';
 import { RowMark } from './RowMark.tsx';
 import { SharpMarks } from './SharpMarks.tsx';
 import { SizeMarks } from './SizeMarks.tsx';
@@ -23,6 +24,7 @@ import { SetMarks } from './SetMarks.tsx';
 import { WishPaint } from './WishPaint.tsx';
 import { Status } from './Status.tsx';
 import { useFlip } from '../state/flip.ts';
+import { usePainting } from '../state/painting.ts';
 import { useShown } from '../state/shown.ts';
 
 /** Room round the frame, pixels. */
@@ -91,6 +93,7 @@ export function Stage() {
   useHands(stage, parts?.draft ?? null, step ?? '');
   useHoverOnStage(stage, parts?.draft ?? null, step === 'finish');
 
+  const paints = usePainting((p) => p.on !== null);
   const flips = useFlip((f) => f.on) && step === 'frame';
   const showTraced = mode === 'traced' && fresh && !flips;
   const place = { left: frame.x, top: frame.y, width: frame.width, height: frame.height };
@@ -138,7 +141,8 @@ export function Stage() {
       {step === 'frame' && handles && <SizeMarks frame={frame} />}
       {step === 'frame' && handles && <EdgeMarks place={place} />}
       {step === 'set' && handles && <SetMarks frame={frame} />}
-      {step === 'finish' && handles && <HoverMark frame={frame} />}
+      {step === 'finish' && handles && !paints && <HoverMark frame={frame} />}
+      {step === 'finish' && parts && <PaintMarks draft={parts.draft} size={size} />}
       {step === 'light' && <RowMark place={place} />}
       {step === 'light' && <WishPaint place={place} />}
       <Compared place={place} />

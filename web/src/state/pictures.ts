@@ -18,8 +18,3 @@ export interface Placing {
 
 export const usePlacing = create<{ placing: Placing | null }>()(() => ({ placing: null }));
 export const place = (placing: Placing | null) => usePlacing.setState({ placing });
-
-/** Lets go of a picture when it is the one in hand. */
-export const letGo = (feed: string) => {
-  if (usePlacing.getState().placing?.feed === feed) place(null);
-};

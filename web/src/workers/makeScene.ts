@@ -67,7 +67,7 @@ async function make(request: SceneRequest): Promise<SceneReply> {
   if (!opened) {
     const module = await kernel;
     const memory = kernelMemory(true);
-    opened = { rays: { module, memory, version: 0 }, store: new SceneMemory(module, memory, lanes) };
+    opened = { rays: { of: newId(), module, memory, version: 0 }, store: new SceneMemory(module, memory, lanes) };
   }
   const prepared = prepare(opened.store, scene);
   if (!last || !sameTriangles(last, scene)) opened.rays.version++;

@@ -138,24 +138,26 @@ export type Answered =
   { number: number; answer: Answers[keyof Answers] } | { number: number; refused: string };
 
 export interface RayMemory {
+  /** Which worker's it is: a memory that is sent again cannot be told from another by itself. */
+  of: string;
   module: WebAssembly.Module;
   memory: WebAssembly.Memory;
   /** Raised with each new geometry. */
   version: number;
 }
 
-export type SceneReply =
-  | {
-      seq: number;
-      prepared: PreparedScene;
-      rays: RayMemory;
-      draft: DraftBuffers;
-      view: SurroundPreview;
-      blocks: BandBlock[];
-      findings: Finding[];
-      spent: { shaping: number; solids: number; scene: number; tree: number };
-    }
-  | { seq: number; failed: string };
+export interface SceneMade {
+  seq: number;
+  prepared: PreparedScene;
+  rays: RayMemory;
+  draft: DraftBuffers;
+  view: SurroundPreview;
+  blocks: BandBlock[];
+  findings: Finding[];
+  spent: { shaping: number; solids: number; scene: number; tree: number };
+}
+
+export type SceneReply = SceneMade | { seq: number; failed: string };
 
 export interface PictureSize {
   width: number;

@@ -14,6 +14,8 @@ import type { TraceOrder, TraceReply } from './messages.ts';
 
 let prepared: PreparedScene | null = null;
 let tracer: WaveTracer | null = null;
+/** By whose memory they look at. */
+const tracers = new Map<string, WaveTracer>();
 let lane = 0;
 let denoiser: DenoiseWorker | null = null;
 let cleaner: Promise<CellCleaner> | null = null;
@@ -30,7 +32,9 @@ function take(order: TraceOrder & { type: 'scene' }): void {
   control = order.control;
   lane = order.lane;
   main = null;
-  tracer ??= new WaveTracer(order.rays.module, order.rays.memory, order.lane);
+  const { of, module, memory } = order.rays;
+  tracer = tracers.get(of) ?? new WaveTracer(module, memory, lane);
+  tracers.set(of, tracer);
   reply({ type: 'accepted', version: order.rays.version });
 }
 

@@ -1,9 +1,10 @@
 /** Finish: what the chosen faces are made of. */
-import { BookmarkPlus, Download, Trash2 } from 'lucide-react';
+import { BookmarkPlus, Brush, Download, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { FAMILIES, type Finish } from '@wemlox/core/document';
 import { looksWearing, renameFinish, setFamily, setTags, setWithin, targetName } from '@wemlox/core/edits';
 import { askRemoveFinish, dressFaces, ownFinish } from '../../actions/finishes.ts';
+import { paintBlank } from '../../actions/painting.ts';
 import { saveMaterial } from '../../actions/materials.ts';
 import { coatAddress, renameCoat } from '../../actions/coats.ts';
 import { set } from '../../actions/document.ts';
@@ -11,7 +12,7 @@ import { ParameterRow, ParameterRows } from '../../desk/ParameterRow.tsx';
 import { PickMenu } from '../../desk/PickMenu.tsx';
 import { ChoiceRow, NameField } from '../../desk/rows.tsx';
 import { useChoice } from '../../state/choice.ts';
-import { useChosenFinish, useLook } from '../../state/chosen.ts';
+import { useChosenBlock, useChosenFinish, useLook } from '../../state/chosen.ts';
 import { keepInLibrary } from '../../state/library.ts';
 import { perform, useStudio } from '../../state/studio.ts';
 import { CoatStack } from './CoatStack.tsx';
@@ -52,6 +53,7 @@ export function FinishDesk() {
   const inHand = useChoice((c) => c.finish);
   const project = useStudio((s) => s.seen);
   const look = useLook();
+  const block = useChosenBlock();
   const [coatId, setCoatId] = useState<string | null>(null);
   const where = face ? targetName(project, face) : null;
   if (!finish) {
@@ -105,6 +107,16 @@ export function FinishDesk() {
             onChange={(name) => renameCoat(finish.id, coat.id, name)}
           />
           <ParameterRow address={`${coatAddress(worn)}/cover`} />
+          {block && !coat.feeds.some((f) => f.parameter === 'cover') && (
+            <button
+              type="button"
+              className="btn btn-xs my-1"
+              title="The coat lies only where it is painted, by hand, on the letters"
+              onClick={() => void paintBlank(worn, 'cover', block.id)}
+            >
+              <Brush size={12} /> Paint where it lies
+            </button>
+          )}
           <ParameterRow address={`${coatAddress(worn)}/lies`} />
         </div>
       )}
