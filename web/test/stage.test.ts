@@ -1,5 +1,5 @@
 import * as fc from 'fast-check';
-import { Ray, Vector3, type DataTexture, type MeshPhysicalMaterial } from 'three';
+import { Matrix4, Ray, Vector3, type DataTexture, type MeshPhysicalMaterial } from 'three';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { MirroredRepeatWrapping } from 'three';
 import {
@@ -17,6 +17,7 @@ import {
 import { textureOf } from '@wemlox/core/texture/texture';
 import { onlyNearly } from '@wemlox/core/finish/rasterised';
 import { finishOptics, opticsOf } from '@wemlox/core/finish/optics';
+import { runsOf } from '@wemlox/core/scene/runs';
 import { SceneBuilder } from '@wemlox/core/scene/sceneBuilder';
 import { IDENTITY } from '@wemlox/core/scene/transform';
 import type { RenderScene, SceneSolid } from '@wemlox/core/scene/renderScene';
@@ -468,6 +469,9 @@ describe('what the draft is handed of pictures', () => {
   });
 });
 
+const runsIn = ({ solids }: RenderScene) =>
+  solids.map((solid) => runsOf(solid, (bytes) => new ArrayBuffer(bytes)));
+
 describe('picking', () => {
   const builder = new SceneBuilder();
   builder.place('block/b', IDENTITY);
@@ -485,7 +489,7 @@ describe('picking', () => {
     ...builder.built(false),
     lights: [],
   } as unknown as RenderScene;
-  const picker = new PartPicker(scene);
+  const picker = new PartPicker(scene, runsIn(scene));
   const along = (x: number, y: number, z: number, dz: number) =>
     picker.nearest(new Ray(new Vector3(x, y, z), new Vector3(0, 0, dz)));
 
@@ -514,10 +518,70 @@ describe('picking', () => {
           return [x + ray.direction.x * t, y + ray.direction.y * t];
         };
         const on = (z: number, low: number, high: number) => where(z).every((v) => v > low && v < high);
+        // what passes along an edge may meet it or not
+        fc.pre(
+          [
+            [5, 9, 10],
+            [1, 1, 2],
+            [0, 0, 4],
+          ].every(([z, ...edges]) => where(z!).every((v) => edges.every((e) => Math.abs(v - e) > 1e-6))),
+        );
         const expected = on(5, 9, 10) ? 'aside' : on(1, 1, 2) ? 'near' : on(0, 0, 4) ? 'far' : undefined;
         expect(picker.nearest(ray)?.letter).toBe(expected);
       }),
     );
+  });
+});
+
+describe('picking among many triangles', () => {
+  const count = 700;
+  const lots = Float32Array.from({ length: count * 9 }, (_, i) => {
+    const triangle = Math.floor(i / 9);
+    // small ones, strewn in the order of their places along x
+    return (i % 3 === 0 ? triangle / 350 - 1 : 0) + 0.4 * Math.sin(i * 12.9898 + Math.floor(i / 3) * 78.233);
+  });
+  const turned = new Matrix4()
+    .makeRotationY(0.7)
+    .scale(new Vector3(2, 2, 2))
+    .setPosition(0.3, -0.2, 0.1);
+  const rows = turned.clone().transpose().elements.slice(0, 12);
+  const builder = new SceneBuilder();
+  builder.place('block/b', rows);
+  // parts begin and end within runs
+  builder.add(solidOf('lots', Array.from(lots)), IDENTITY, { block: 'b', letter: 'lots', piece: null }, [
+    { first: 50, triangles: 217, zone: 'front', colour: null, finish: 0, group: null },
+    { first: 267, triangles: 400, zone: 'side', colour: null, finish: 1, group: null },
+  ]);
+  const scene = {
+    solids: builder.solids,
+    things: builder.things,
+    ...builder.built(false),
+    lights: [],
+  } as unknown as RenderScene;
+  const picker = new PartPicker(scene, runsIn(scene));
+
+  it('meets what a look at every triangle meets', () => {
+    let hits = 0;
+    fc.assert(
+      fc.property(number(-2.5, 2.5), number(-1, 1), number(-0.2, 0.2), number(-0.2, 0.2), (x, y, dx, dy) => {
+        const ray = new Ray(new Vector3(x, y, 6), new Vector3(dx, dy, -1).normalize());
+        let least = Infinity;
+        const met = new Vector3();
+        for (let t = 50; t < 667; t++) {
+          const [a, b, c] = [0, 3, 6].map((k) =>
+            new Vector3().fromArray(lots, t * 9 + k).applyMatrix4(turned),
+          );
+          if (ray.intersectTriangle(a!, b!, c!, false, met))
+            least = Math.min(least, met.distanceTo(ray.origin));
+        }
+        const hit = picker.nearest(ray);
+        if (least === Infinity) expect(hit).toBeNull();
+        else expect(new Vector3().fromArray(hit!.point).distanceTo(ray.origin)).toBeCloseTo(least, 4);
+        if (hit) hits++;
+      }),
+      { numRuns: 300 },
+    );
+    expect(hits).toBeGreaterThan(50);
   });
 });
 

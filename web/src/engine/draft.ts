@@ -26,6 +26,7 @@ import {
   RGBAFormat,
   Scene,
   ShadowMaterial,
+  Sphere,
   SpotLight,
   Vector2,
   Vector3,
@@ -38,11 +39,10 @@ import { RectAreaLightUniformsLib } from 'three/addons/lights/RectAreaLightUnifo
 import type { Camera, Grade } from '@wemlox/core/document';
 import { backdropOf } from '@wemlox/core/picture/tone';
 import type { RenderScene, SceneLight } from '@wemlox/core/scene/renderScene';
-import type { PreparedScene } from '@wemlox/core/trace/prepare';
 import { cameraFrame } from '@wemlox/core/stage/camera';
 import type { DraftBuffers } from '../workers/draft/buffers.ts';
 import { PLACES, type PlaceName } from '../workers/draft/places.ts';
-import type { SurroundPreview } from '../workers/messages.ts';
+import type { SceneMade, SurroundPreview } from '../workers/messages.ts';
 import { draftMaterial, DraftMaps, tellNear } from './draftMaterial.ts';
 import { isType, StageMirror } from './stageMirror.ts';
 import { PartPicker, type Picked } from './pick.ts';
@@ -130,6 +130,8 @@ export class Draft {
   private behind: readonly number[] | null = null;
   private readonly environments = new Map<string, { picture: Texture; lit: Texture }>();
   private scene: RenderScene | null = null;
+  /** Boxes of runs of its solids' triangles. */
+  private runs: readonly Float32Array[] = [];
   private lookedAt = false;
   /** Made when the scene is first picked in. */
   private picker: PartPicker | null = null;
@@ -215,7 +217,7 @@ export class Draft {
     this.draw();
   }
 
-  setScene(prepared: PreparedScene, buffers: DraftBuffers, view: SurroundPreview): void {
+  setScene({ prepared, draft: buffers, view, runs }: SceneMade): void {
     const { scene } = prepared;
     const dress = this.dressed(scene, buffers);
     const gone = new Set(this.meshes.keys());
@@ -228,6 +230,8 @@ export class Draft {
       if (corners) {
         geometry.setAttribute('position', new BufferAttribute(corners.position, 3));
         geometry.setAttribute('normal', new BufferAttribute(corners.normal, 3));
+        // three would walk through all corners for it, to tell what is drawn first
+        geometry.boundingSphere = new Sphere(new Vector3().fromArray(corners.middle), 0);
       }
       if (places) {
         for (const name of Object.keys(PLACES) as PlaceName[]) {
@@ -249,6 +253,7 @@ export class Draft {
     this.light(scene);
     this.surround(scene, view);
     this.scene = scene;
+    this.runs = runs;
     this.picker = null;
     this.mirrorStage();
     this.draw();
@@ -502,7 +507,7 @@ export class Draft {
   }
 
   private get picking(): PartPicker | null {
-    if (this.scene) this.picker ??= new PartPicker(this.scene);
+    if (this.scene) this.picker ??= new PartPicker(this.scene, this.runs);
     return this.picker;
   }
 

@@ -312,13 +312,13 @@ export class Engine {
     if ('failed' in reply) {
       useShown.setState({ state: 'failed', failure: reply.failed });
     } else {
-      const { prepared, rays, draft, view, blocks, findings, spent } = reply;
+      const { prepared, rays, view, blocks, findings, spent } = reply;
       // what is only tried changes no small picture there is
       if (!this.keeps) this.sceneVersion++;
       this.own = reply;
       const arrived = performance.now();
       performance.measure('wemlox:scene', { start: this.asked, end: arrived, detail: spent });
-      this.draft.setScene(prepared, draft, view);
+      this.draft.setScene(reply);
       performance.measure('wemlox:upload', { start: arrived });
       useShown.setState((v) => ({
         scene: prepared.scene,

@@ -11,6 +11,7 @@ import { sameTriangles } from '@wemlox/core/scene/flatScene';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import { exported } from '@wemlox/core/scene/exportSolids';
 import { unfolded } from '@wemlox/core/scene/unfolded';
+import { runsOf } from '@wemlox/core/scene/runs';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
 import { kernelMemory } from '@wemlox/core/trace/kernel';
 import { previewOf } from '@wemlox/core/texture/texture';
@@ -67,7 +68,10 @@ async function make(request: SceneRequest): Promise<SceneReply> {
   if (!opened) {
     const module = await kernel;
     const memory = kernelMemory(true);
-    opened = { rays: { of: newId(), module, memory, version: 0 }, store: new SceneMemory(module, memory, lanes) };
+    opened = {
+      rays: { of: newId(), module, memory, version: 0 },
+      store: new SceneMemory(module, memory, lanes),
+    };
   }
   const prepared = prepare(opened.store, scene);
   if (!last || !sameTriangles(last, scene)) opened.rays.version++;
@@ -79,6 +83,7 @@ async function make(request: SceneRequest): Promise<SceneReply> {
     prepared,
     rays: opened.rays,
     draft: drafts.prepare(scene),
+    runs: scene.solids.map((solid) => runsOf(solid, sharedRoom)),
     view,
     findings,
     spent: { ...spent, tree },

@@ -151,6 +151,8 @@ export interface SceneMade {
   prepared: PreparedScene;
   rays: RayMemory;
   draft: DraftBuffers;
+  /** Boxes of runs of the triangles of the scene's solids. */
+  runs: Float32Array[];
   view: SurroundPreview;
   blocks: BandBlock[];
   findings: Finding[];

@@ -2,6 +2,7 @@
 import { worldBoxes } from '@wemlox/core/scene/faces';
 import { placed, turned } from '@wemlox/core/scene/flatScene';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
+import { boxOf } from '@wemlox/core/scene/runs';
 import { composed, inverseOf } from '@wemlox/core/scene/transform';
 import { PlaceFinder, placesNeeded, type PlaceName } from './places.ts';
 import { draftFinish, MOST_BOXES, type DraftFinish } from './shader.ts';
@@ -10,7 +11,12 @@ export interface DraftPlacement {
   /** Its placement's own, or one for a letter that is moved by itself. */
   name: string;
   /** Corners and normals in the placement's own space, where letters are as they are laid; null when they are the ones sent before. WebGL takes no shared memory. */
-  corners: { position: Float32Array<ArrayBuffer>; normal: Float32Array<ArrayBuffer> } | null;
+  corners: {
+    position: Float32Array<ArrayBuffer>;
+    normal: Float32Array<ArrayBuffer>;
+    /** Of their box. */
+    middle: number[];
+  } | null;
   /** Where its corners lie on what its finishes are fed along; null when they are those sent before. */
   places: Partial<Record<PlaceName, Float32Array<ArrayBuffer>>> | null;
   /** Corners ordered by finish. */
@@ -134,7 +140,9 @@ function cornersOf({ solids, instances }: RenderScene, members: readonly number[
     turned(solid.normals, normal, at, rest);
     at += solid.triangles * 9;
   }
-  return { position, normal };
+  const box = new Float32Array(6);
+  boxOf(position, 0, count, box, 0);
+  return { position, normal, middle: [0, 1, 2].map((k) => (box[k] + box[3 + k]) / 2) };
 }
 
 /** The boxes that finishes tell their distance to. */
