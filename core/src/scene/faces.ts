@@ -79,20 +79,6 @@ const faceOf = ({ min, max }: Bounds): Face =>
     ? [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2, max[0] - min[0], max[1] - min[1]]
     : [0, 0, 1, 1];
 
-/**
- * Bounds of all that pictures cover of a placement, metres: with what is rolled out of bevels and sides.
- * @param placement its number in the scene
- */
-export function unrolledBlock({ instances, solids }: RenderScene, placement: number): Bounds {
-  const block = none();
-  for (let i = 0; i < instances.count; i++) {
-    if (instances.placement[i] !== placement) continue;
-    for (const corner of corners(unrolledBoundsOf(solids[instances.solid[i]])))
-      widen(block, carried(instances.rest, i * 12, corner));
-  }
-  return block;
-}
-
 /** Bounds of each placement, metres. */
 export function blockBounds({ instances, placements, solids }: RenderScene): Bounds[] {
   const blocks = Array.from({ length: placements.count }, none);

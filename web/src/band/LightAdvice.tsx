@@ -6,6 +6,7 @@ import { placeLight, shining, type Vec } from '@wemlox/core/light/placing';
 import { luminance } from '@wemlox/core/maths/colour';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import { cameraFrame, centreOf } from '@wemlox/core/stage/camera';
+import { Advice } from '../desk/Advice.tsx';
 import { engine } from '../engine/engine.ts';
 import type { LightChart } from '../workers/messages.ts';
 import { aimAtType, moveLight } from '@wemlox/core/edits';
@@ -165,17 +166,10 @@ function mendOf({ mend, where }: LightFinding): [string, () => void] {
   }
 }
 
-export function LightAdvice({ finding, more }: { finding: LightFinding; more: number }) {
-  const [name, mend] = mendOf(finding);
-  return (
-    <span className="flex min-w-0 items-center gap-2 text-xs" data-testid="light-advice">
-      <span className="truncate rounded-sm bg-warning px-1.5 py-0.5 text-warning-content">
-        {textOf(finding)}
-        {more > 0 && `; ${more} more`}
-      </span>
-      <button type="button" className="btn btn-xs" onClick={mend}>
-        {name}
-      </button>
-    </span>
-  );
+export function LightAdvice({ findings }: { findings: readonly LightFinding[] }) {
+  const advised = findings.map((finding) => {
+    const [name, run] = mendOf(finding);
+    return { text: textOf(finding), mend: { name, run } };
+  });
+  return <Advice advised={advised} testid="light-advice" />;
 }

@@ -185,7 +185,6 @@ export function LightBand() {
   const hovered = useRowHover((h) => h.row);
   const wishing = useWishing((w) => w.brush !== null);
   const findings = useLightFindings();
-  const [finding] = findings;
   /** The row that sources are sorted by; their own order when null. */
   const [by, setBy] = useState<string | null>(null);
   useEffect(() => {
@@ -209,8 +208,8 @@ export function LightBand() {
   return (
     <div className="flex h-full flex-col gap-1 px-4 py-2">
       <div className="flex h-6 shrink-0 items-center gap-2">
-        {wishing ? null : finding ? (
-          <LightAdvice finding={finding} more={findings.length - 1} />
+        {wishing ? null : findings.length > 0 ? (
+          <LightAdvice findings={findings} />
         ) : (
           <span className="quiet text-xs">
             {counted

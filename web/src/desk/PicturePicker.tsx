@@ -109,7 +109,7 @@ export function PicturePicker({
             ]}
             onPick={choose}
           />
-          <div className="flex gap-1">
+          <div className="flex flex-wrap gap-1">
             <FileButton
               label={`${label} file`}
               text="From a file"

@@ -1,6 +1,6 @@
 /** Where places on faces lie in the pictures that are laid over them: as the tracer finds them for its hits. */
 import type { Feed } from '@wemlox/core/document';
-import { picturedFaces, unrolledBlock, type PicturedFaces } from '@wemlox/core/scene/faces';
+import { blockBounds, picturedFaces, type PicturedFaces } from '@wemlox/core/scene/faces';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import { composed, scaleOf } from '@wemlox/core/scene/transform';
 import { laying, type Face } from '@wemlox/core/texture/laying';
@@ -40,13 +40,20 @@ export function inPicture(scene: RenderScene, hit: Picked, feed: Feed, aspect: n
   }
 }
 
-/** What a picture has to cover to lie on all of a block, with its bevels and sides: middle and sides, metres; null for a block that is not there. */
+/** How much longer the way over bevels and side may be than a solid is deep. */
+const OVER_BEVELS = 1.2;
+
+/**
+ * What a picture has to cover to lie on all of a block, with what is rolled out of its bevels and sides: middle and
+ * sides, metres; null for a block that is not there. Where outlines are sharply bent, sides are drawn out farther.
+ */
 export function sheetOf(scene: RenderScene, block: string): Face | null {
   const { parts, things, instances } = scene;
-  for (let p = 0; p < parts.count; p++) {
-    if (things[parts.thing[p]]!.block !== block) continue;
-    const { min, max } = unrolledBlock(scene, instances.placement[parts.instance[p]]!);
-    return [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2, max[0] - min[0], max[1] - min[1]];
-  }
-  return null;
+  const part = Array.from({ length: parts.count }, (_, p) => p).find(
+    (p) => things[parts.thing[p]].block === block,
+  );
+  if (part === undefined) return null;
+  const { min, max } = blockBounds(scene)[instances.placement[parts.instance[part]]];
+  const out = 2 * OVER_BEVELS * (max[2] - min[2]);
+  return [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2, max[0] - min[0] + out, max[1] - min[1] + out];
 }

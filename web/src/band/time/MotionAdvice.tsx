@@ -5,6 +5,7 @@ import { blockName } from '@wemlox/core/document';
 import { lookedThrough, type MotionFinding } from '@wemlox/core/motion/findings';
 import { letterBoxes } from '@wemlox/core/motion/letterBoxes';
 import { centreOf } from '@wemlox/core/stage/camera';
+import { Advice } from '../../desk/Advice.tsx';
 import { useChoice } from '../../state/choice.ts';
 import { numberText } from '../../state/language.ts';
 import { useShown } from '../../state/shown.ts';
@@ -109,24 +110,8 @@ export function MotionAdvice() {
   const shot = useShot();
   if (shot.tracks.length + shot.moves.length === 0) return null;
   if (!findings) return <span className="quiet text-xs whitespace-nowrap">looking through the shot …</span>;
-  const [first] = findings;
-  if (!first)
+  if (findings.length === 0)
     return shot.loops ? <span className="quiet text-xs whitespace-nowrap">the loop closes</span> : null;
-  const mend = mendOf(first, shot.id);
-  return (
-    <span className="flex min-w-0 items-center gap-1.5 text-xs" role="status">
-      <span
-        className="truncate rounded-xs bg-warning px-1.5 text-warning-content"
-        title={findings.map(said).join('; ')}
-      >
-        {said(first)}
-        {findings.length > 1 && `, and ${findings.length - 1} more`}
-      </span>
-      {mend && (
-        <button type="button" className="btn btn-xs" onClick={mend.run}>
-          {mend.name}
-        </button>
-      )}
-    </span>
-  );
+  const advised = findings.map((finding) => ({ text: said(finding), mend: mendOf(finding, shot.id) }));
+  return <Advice advised={advised} testid="motion-advice" />;
 }
