@@ -52,6 +52,40 @@ const views = {
     await page.getByRole('gridcell', { name: /^Front of S/ }).click();
     await traced();
   },
+  async painted() {
+    await open('Ostrel', 'Gold leaf', 'finish');
+    await traced(2);
+    await page.getByRole('gridcell', { name: /^Front of T/ }).click();
+    await page.getByRole('button', { name: /^Lay a coat over it/ }).click();
+    await page.getByRole('menuitem', { name: 'Funnel red' }).click();
+    await page.getByRole('button', { name: 'Paint where it lies' }).click();
+    await page.getByTestId('paint').waitFor();
+    const { x, y, width, height } = await page.getByTestId('traced').boundingBox();
+    const to = (u, v) => page.mouse.move(x + width * u, y + height * v, { steps: 12 });
+    for (const [from, ...rest] of [
+      [
+        [0.08, 0.5],
+        [0.2, 0.4],
+      ],
+      [
+        [0.42, 0.46],
+        [0.44, 0.62],
+      ],
+      [
+        [0.53, 0.62],
+        [0.64, 0.5],
+        [0.83, 0.6],
+      ],
+    ]) {
+      await to(...from);
+      await page.mouse.down();
+      for (const place of rest) await to(...place);
+      await page.mouse.up();
+    }
+    await page.waitForTimeout(3000);
+    await traced();
+    await to(0.6, 0.55);
+  },
   async light() {
     await open('Ostrel', 'Signal lit', 'light');
     await traced();
