@@ -1,6 +1,6 @@
 /** A light's strength in other units than its own: what it sends out, straight ahead, and to what it aims at. */
 import type { Light } from '../document/index.ts';
-import { atan, cos, log, sin } from '../maths/reproducible.ts';
+import { atan, atan2, cos, log, sin } from '../maths/reproducible.ts';
 import { standingOf } from './placing.ts';
 
 export const STRENGTH_UNITS = ['nits', 'candela', 'lumen', 'lux'] as const;
@@ -16,6 +16,35 @@ function rectangleFactor(w: number, h: number, distance: number): number {
   return (2 / Math.PI) * ((x / rx) * atan(y / rx) + (y / ry) * atan(x / ry));
 }
 
+/** The face of a light that is no rectangle, in shares of its width and height from its middle. */
+export interface GlowingFace {
+  /** Nine floats a triangle, in the plane z = 0. */
+  positions: Float32Array;
+  /** Share of width times height. */
+  area: number;
+}
+
+/**
+ * The same of triangles: half the sum over their edges of the angle they are seen under times how far the plane through
+ * edge and eye leans (Lambert's formula; Arvo, Applications of Irradiance Tensors, 1995).
+ */
+function facesFactor({ positions: p }: GlowingFace, width: number, height: number, distance: number): number {
+  let sum = 0;
+  for (let t = 0; t < p.length; t += 9) {
+    let around = 0;
+    for (let k = 0; k < 3; k++) {
+      const [i, j] = [t + k * 3, t + ((k + 1) % 3) * 3];
+      const [ax, ay, bx, by] = [p[i]! * width, p[i + 1]! * height, p[j]! * width, p[j + 1]! * height];
+      const [cx, cy, cz] = [(ay - by) * distance, (bx - ax) * distance, ax * by - ay * bx];
+      const cross = Math.sqrt(cx * cx + cy * cy + cz * cz);
+      if (cross > 0) around += (atan2(cross, ax * bx + ay * by + distance * distance) * cz) / cross;
+    }
+    // files wind as they like: all of it is before the eye
+    sum += Math.abs(around);
+  }
+  return sum / (2 * Math.PI);
+}
+
 /** Lumens of a spot of one candela: its intensity over the cone, fading by the square between its edges. */
 function coneOf(cone: number, edge: number): number {
   const [inner, outer] = [cos(cone * (1 - edge)), cos(cone)];
@@ -25,20 +54,24 @@ function coneOf(cone: number, edge: number): number {
 /**
  * How much of a unit one of a light's own unit is; null where it has no such strength. Lux are what a plane at the
  * light's aim gets that faces it.
+ * @param face of an area light that is no rectangle; without it such a light is only known in nits
  */
-export function inUnit(light: Light, unit: StrengthUnit): number | null {
+export function inUnit(light: Light, unit: StrengthUnit, face: GlowingFace | null = null): number | null {
   switch (light.kind) {
     case 'area':
     case 'card': {
       const { width, height, shape } = light;
       const { distance } = standingOf(light);
-      const area = width * height * (shape === 'round' ? Math.PI / 4 : 1);
-      // cards light nothing, and what faces of their own give is not reckoned
-      if (light.kind === 'card' || shape === 'outline' || shape === 'letters')
-        return unit === 'nits' ? 1 : null;
+      const own = shape === 'outline' || shape === 'letters';
+      // cards light nothing
+      if (light.kind === 'card' || (own && !face)) return unit === 'nits' ? 1 : null;
+      const area = width * height * (own ? face!.area : shape === 'round' ? Math.PI / 4 : 1);
       const r2 = (width * height) / 4;
-      const seen =
-        shape === 'round' ? r2 / (r2 + distance * distance) : rectangleFactor(width, height, distance);
+      const seen = own
+        ? facesFactor(face!, width, height, distance)
+        : shape === 'round'
+          ? r2 / (r2 + distance * distance)
+          : rectangleFactor(width, height, distance);
       return { nits: 1, candela: area, lumen: Math.PI * area, lux: Math.PI * seen }[unit];
     }
     case 'point': {
@@ -68,8 +101,15 @@ export function inUnit(light: Light, unit: StrengthUnit): number | null {
   }
 }
 
-/** Stops that a light gives its aim beyond what another gives its own; null where one of them gives no lux. */
-export function stopsAgainst(light: Light, key: Light): number | null {
-  const [own, other] = [light, key].map((l) => (inUnit(l, 'lux') ?? 0) * l.strength);
+/**
+ * Stops that a light gives its aim beyond what another gives its own; null where one of them gives no lux.
+ * @param faceOf tells the faces of those that are no rectangles
+ */
+export function stopsAgainst(
+  light: Light,
+  key: Light,
+  faceOf: (light: Light) => GlowingFace | null = () => null,
+): number | null {
+  const [own, other] = [light, key].map((l) => (inUnit(l, 'lux', faceOf(l)) ?? 0) * l.strength);
   return own > 0 && other > 0 ? log(own / other) / Math.LN2 : null;
 }

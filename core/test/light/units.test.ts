@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { newLight, type Light } from '../../src/document/index.ts';
-import { inUnit, stopsAgainst } from '../../src/light/units.ts';
+import { inUnit, stopsAgainst, STRENGTH_UNITS } from '../../src/light/units.ts';
 import { placeLight } from '../../src/light/placing.ts';
 import { meanOf, quad, sceneOf, spotView, traced, type TestLight } from '../trace/sceneFixture.ts';
 
@@ -59,6 +59,41 @@ describe('units of strength', () => {
     expect(inUnit(newLight('point', 'P'), 'lumen')).toBeCloseTo(4 * Math.PI, 9);
     // a plane glows into half of all directions, by the cosine
     expect(inUnit(newLight('area', 'A', { width: 2, height: 3 }), 'lumen')).toBeCloseTo(6 * Math.PI, 9);
+  });
+
+  it('are those of faces of their own: outlines and letters, whole or in parts', () => {
+    const area = { ...front, width: 2, height: 0.4 };
+    const corners = (...xy: number[]) => new Float32Array(xy.flatMap((v, i) => (i % 2 ? [v, 0] : [v])));
+    const square = {
+      positions: corners(-0.5, -0.5, 0.5, -0.5, 0.5, 0.5, -0.5, -0.5, 0.5, 0.5, -0.5, 0.5),
+      area: 1,
+    };
+    const outline = newLight('area', 'O', { ...area, shape: 'outline' });
+    for (const unit of STRENGTH_UNITS)
+      expect(inUnit(outline, unit, square), unit).toBeCloseTo(inUnit(newLight('area', 'A', area), unit)!, 6);
+    // a circle of many corners
+    const n = 400;
+    const at = (k: number) => [Math.cos((2 * Math.PI * k) / n) / 2, Math.sin((2 * Math.PI * k) / n) / 2];
+    const wheel = {
+      positions: corners(...Array.from({ length: n }, (_, k) => [0, 0, ...at(k), ...at(k + 1)]).flat()),
+      area: Math.PI / 4,
+    };
+    const round = newLight('area', 'R', { ...front, width: 1.2, height: 1.2, shape: 'round' });
+    expect(
+      inUnit({ ...round, shape: 'letters' } as Light, 'lux', wheel)! / inUnit(round, 'lux')!,
+    ).toBeCloseTo(1, 3);
+    // one off the middle gives what is traced
+    const aside = { positions: corners(-0.1, -0.5, -0.5, -0.5, -0.5, 0.5), area: 0.2 };
+    const scene = {
+      kind: 'area',
+      width: 2,
+      height: 0.4,
+      face: { key: 'aside', ...aside },
+    } as Partial<TestLight>;
+    expect(measured(outline, scene) / (outline.strength * inUnit(outline, 'lux', aside)!)).toBeCloseTo(1, 2);
+    // and stops are told by it
+    expect(stopsAgainst(outline, outline, () => square)).toBeCloseTo(0, 9);
+    expect(stopsAgainst(outline, outline)).toBeNull();
   });
 
   it('have none where there is none, and tell stops against the key', () => {

@@ -2,21 +2,36 @@
 import { useState } from 'react';
 import { create } from 'zustand';
 import type { Light } from '@wemlox/core/document';
-import { inUnit, STRENGTH_UNITS, stopsAgainst, type StrengthUnit } from '@wemlox/core/light/units';
+import type { RenderScene } from '@wemlox/core/scene/renderScene';
+import {
+  inUnit,
+  STRENGTH_UNITS,
+  stopsAgainst,
+  type GlowingFace,
+  type StrengthUnit,
+} from '@wemlox/core/light/units';
 import { set } from '../../actions/document.ts';
 import { typedNumber } from '../../desk/typedNumber.ts';
 import { useLook } from '../../state/chosen.ts';
 import { numberText } from '../../state/language.ts';
+import { useShown } from '../../state/shown.ts';
 
 const SIGNS: Record<StrengthUnit, string> = { nits: 'nit', candela: 'cd', lumen: 'lm', lux: 'lx' };
 
 /** The unit strengths are shown in, where a light has it; its own when null. */
 const useUnit = create<{ unit: StrengthUnit | null }>()(() => ({ unit: null }));
 
+/** The face of a light that is no rectangle, as the scene on the stage has it. */
+function faceOf(scene: RenderScene | null, { id }: Light): GlowingFace | null {
+  const found = scene?.lights.find((l) => l.id === id);
+  return found?.kind === 'area' ? (found.face ?? null) : null;
+}
+
 /** How the strength of a light is shown. */
 export function useStrengthUnit(light: Light): { sign: string; factor: number } | undefined {
   const unit = useUnit((u) => u.unit);
-  const factor = unit && inUnit(light, unit);
+  const scene = useShown((v) => v.scene);
+  const factor = unit && inUnit(light, unit, faceOf(scene, light));
   return unit && factor ? { sign: SIGNS[unit], factor } : undefined;
 }
 
@@ -59,13 +74,15 @@ function AgainstKey({ light, stops, other }: { light: Light; stops: number; othe
 
 export function StrengthUnits({ light, rig }: { light: Light; rig: readonly Light[] }) {
   const chosen = useUnit((u) => u.unit);
+  const scene = useShown((v) => v.scene);
+  const faces = (l: Light) => faceOf(scene, l);
   const units = STRENGTH_UNITS.flatMap((unit) => {
-    const factor = inUnit(light, unit);
+    const factor = inUnit(light, unit, faces(light));
     return factor ? [{ unit, value: factor * light.strength }] : [];
   });
-  const lux = (l: Light) => (inUnit(l, 'lux') ?? 0) * l.strength;
+  const lux = (l: Light) => (inUnit(l, 'lux', faces(l)) ?? 0) * l.strength;
   const key = rig.filter((l) => l.on && l.id !== light.id).sort((a, b) => lux(b) - lux(a))[0];
-  const stops = key ? stopsAgainst(light, key) : null;
+  const stops = key ? stopsAgainst(light, key, faces) : null;
   if (units.length < 2) return null;
   return (
     <div
