@@ -304,6 +304,16 @@ test('a coat lies where it is painted on the letters, and is taken away again by
   await traced(page, 8);
   expect(Math.abs((await blue())[0] - before[0])).toBeLessThan(12);
 
+  // a stroke that the server does not take is kept once it does
+  const taken = (await cover())!.picture.id;
+  await page.route('**/api/assets?kind=painting*', (route) => route.abort());
+  await stroke();
+  await expect(page.getByText(/^What was painted is not kept/)).toBeVisible();
+  await page.unroute('**/api/assets?kind=painting*');
+  await expect.poll(async () => (await cover())!.picture.id, { timeout: 30_000 }).not.toBe(taken);
+  await page.keyboard.press('u');
+  await expect.poll(async () => (await cover())!.picture.id).toBe(taken);
+
   // a step back brings it back, and the next stroke falls on what is there then
   await page.keyboard.press('u');
   await expect.poll(async () => (await cover())!.picture.id).toBe(painted);

@@ -21,11 +21,25 @@ const ROOM = 1.02;
 /** A first brush's radius, as a share of the shorter side of what is painted. */
 const BRUSH_SHARE = 0.05;
 
+/** Time after which what could not be kept is tried again, ms. */
+const RETRY = 5000;
+
+/** A picture that is painted on, and whose it is. */
+interface Held {
+  sheet: PaintSheet;
+  on: Placing;
+  project: string;
+  /** It differs from what is kept, and it is being kept. */
+  changed: boolean;
+  keeping: boolean;
+}
+
 /** The picture in hand. */
-let sheet: PaintSheet | null = null;
-/** It differs from what is kept, and it is being kept. */
-let changed = false;
-let keeping = false;
+let held: Held | null = null;
+
+function hold(sheet: PaintSheet, on: Placing): void {
+  held = { sheet, on, project: useStudio.getState().id, changed: false, keeping: false };
+}
 
 const feedsOf = ({ finish, coat }: WornCoat): readonly Feed[] =>
   wornOf(
@@ -61,72 +75,81 @@ export async function paintBlank(worn: WornCoat, parameter: string, block: strin
   const { finish, coat } = worn;
   const made = newId();
   if (!perform((p) => paintParameter(p, finish, coat, parameter, made, pictureOf(asset.hash), laid))) return;
-  sheet = blank;
   const feed = feedsOf(worn).find((f) => f.parameter === parameter);
   if (!feed) return;
+  const on = { ...worn, feed: feed.id };
+  hold(blank, on);
   setBrush({ radius: BRUSH_SHARE * Math.min(w, h) });
-  takeBrush({ ...worn, feed: feed.id });
+  takeBrush(on);
 }
 
 /** Takes the brush in hand for a picture that is there. */
 export async function paintOn(worn: WornCoat, feed: Feed): Promise<void> {
-  if (await holdPicture(feed)) takeBrush({ ...worn, feed: feed.id });
+  const on = { ...worn, feed: feed.id };
+  if (await holdPicture(on, feed)) takeBrush(on);
 }
 
-/** Has a feed's picture in hand as it is kept: after a step back it is another one. */
-async function holdPicture({ picture: { id } }: Feed): Promise<boolean> {
-  if (sheet?.hash === id) return true;
+/** Has a feed's picture in hand as it is kept. */
+async function holdPicture(on: Placing, { picture: { id } }: Feed): Promise<boolean> {
+  if (held?.on.feed === on.feed && held.sheet.hash === id) return true;
   const made = await attempt('This picture cannot be painted on', async () =>
     PaintSheet.of(id, await (await fetch(assetUrl(id))).blob()),
   );
-  if (made) sheet = made;
+  if (made) hold(made, on);
   return made !== null;
 }
 
 /** Follows the document: after a step back or forth the picture in hand is the one it has. */
 export function followPicture(feed: Feed): void {
-  if (!keeping && !changed) void holdPicture(feed);
+  const { on } = usePainting.getState();
+  if (on?.feed === feed.id && !held?.keeping && !held?.changed) void holdPicture(on, feed);
 }
 
 /** Paints where a ray met a face. @param takesAway whatever the brush, it paints dark */
 export function dabAt(hit: Picked, takesAway: boolean): void {
-  const { on, radius, amount, soft } = usePainting.getState();
+  const { radius, amount, soft } = usePainting.getState();
   const { scene } = useShown.getState();
-  const feed = on && feedOn(on);
-  if (!sheet || !scene || !feed) return;
-  const { at, width } = inPicture(scene, hit, feed, sheet.aspect);
-  sheet.dab(at, radius / width, { amount: takesAway ? 0 : amount, soft });
-  changed = true;
+  const feed = held && feedOn(held.on);
+  if (!held || !scene || !feed) return;
+  const { at, width } = inPicture(scene, hit, feed, held.sheet.aspect);
+  held.sheet.dab(at, radius / width, { amount: takesAway ? 0 : amount, soft });
+  held.changed = true;
 }
 
 /** Ends a stroke: what was painted is kept. */
 export function endStroke(): void {
-  sheet?.endStroke();
-  void keepPainted();
+  if (!held) return;
+  held.sheet.endStroke();
+  void keepPainted(held);
 }
 
 /** Paints all of it at once. */
 export function fillSheet(amount: number): void {
-  sheet?.fill(amount);
-  changed = sheet !== null;
-  void keepPainted();
+  if (!held) return;
+  held.sheet.fill(amount);
+  held.changed = true;
+  void keepPainted(held);
 }
 
-/** Keeps what was painted since, one picture after the other. */
-async function keepPainted(): Promise<void> {
-  if (keeping) return;
-  keeping = true;
+/** Keeps what was painted since, one picture after the other; what could not be kept is tried again. */
+async function keepPainted(of: Held): Promise<void> {
+  if (of.keeping) return;
+  of.keeping = true;
   try {
-    while (changed && sheet) {
-      changed = false;
-      const { on } = usePainting.getState();
-      const held = sheet;
-      const asset = await kept(held);
-      if (!asset || !on || asset.hash === held.hash) continue;
-      held.hash = asset.hash;
-      feedPicture(on, on.feed, pictureOf(asset.hash));
+    while (of.changed) {
+      of.changed = false;
+      const asset = await kept(of.sheet);
+      if (useStudio.getState().id !== of.project) return;
+      if (!asset) {
+        of.changed = true;
+        setTimeout(() => void keepPainted(of), RETRY);
+        return;
+      }
+      if (asset.hash === of.sheet.hash) continue;
+      of.sheet.hash = asset.hash;
+      feedPicture(of.on, of.on.feed, pictureOf(asset.hash));
     }
   } finally {
-    keeping = false;
+    of.keeping = false;
   }
 }

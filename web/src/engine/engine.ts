@@ -404,7 +404,7 @@ export class Engine {
     // moments that were left in the middle weigh more than the others
     if (this.mixed && this.blurred === 0) await this.beginAnew();
     await this.leaveMoments();
-    const moments = this.momentsNow();
+    const moments = this.momentsNow(samples);
     const failed = (error: unknown) => {
       useShown.setState({ state: 'failed', failure: error instanceof Error ? error.message : String(error) });
       return false;
@@ -432,10 +432,10 @@ export class Engine {
     await this.traceCells(samples >= REFINE_AT ? CELL_FINE : CELL_FIRST);
   }
 
-  /** Moments of the picture on the stage in which light falls on it; one where nothing blurs. */
-  private momentsNow(): number[] {
+  /** Moments of the picture on the stage in which light falls on it, at most one a sample; one where nothing blurs. */
+  private momentsNow(samples: number): number[] {
     const { project, frame } = useStudio.getState();
-    return momentsOf(project, shotOf(project).id, frame, MOST_MOMENTS);
+    return momentsOf(project, shotOf(project).id, frame, Math.min(MOST_MOMENTS, samples));
   }
 
   /** Has the next picture begin without samples, of the scene on the stage. */
