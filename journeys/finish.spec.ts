@@ -296,7 +296,8 @@ test('a coat lies where it is painted on the letters, and is taken away again by
   // strokes crowd no list of pictures
   expect(await (await page.request.get(`${studio.url}/api/assets?kind=picture`)).json()).toEqual([]);
 
-  // with Alt the same stroke takes it away
+  // with Alt a wider stroke takes it away
+  await number(desk(page), 'Brush', '70');
   await page.keyboard.down('Alt');
   await stroke();
   await page.keyboard.up('Alt');
