@@ -244,7 +244,7 @@ test('a coat lies where it is painted on the letters, and is taken away again by
   page,
 }) => {
   await page.goto(`${studio.url}/p/ostrel/gold-leaf/finish`);
-  await traced(page, 4);
+  await traced(page, 1);
   await page.getByRole('gridcell', { name: /^Front of T/ }).click();
   const name = await desk(page).getByLabel('Name of the finish').inputValue();
   await desk(page)
@@ -272,7 +272,7 @@ test('a coat lies where it is painted on the letters, and is taken away again by
     ];
     return means.map(([r, , b]) => b - r);
   };
-  await traced(page, 8);
+  await traced(page, 4);
   const before = await blue();
 
   // along the stem of the T, twice as wide as it first is
@@ -289,7 +289,7 @@ test('a coat lies where it is painted on the letters, and is taken away again by
   await stroke();
   await expect.poll(async () => (await cover())!.picture.id).not.toBe(blank.picture.id);
   const painted = (await cover())!.picture.id;
-  await traced(page, 8);
+  await traced(page, 4);
   const after = await blue();
   expect(after[0]).toBeGreaterThan(before[0] + 40);
   expect(Math.abs(after[1] - before[1])).toBeLessThan(12);
@@ -302,7 +302,7 @@ test('a coat lies where it is painted on the letters, and is taken away again by
   await stroke();
   await page.keyboard.up('Alt');
   await expect.poll(async () => (await cover())!.picture.id).not.toBe(painted);
-  await traced(page, 8);
+  await traced(page, 4);
   expect(Math.abs((await blue())[0] - before[0])).toBeLessThan(12);
 
   // a stroke that the server does not take is kept once it does
