@@ -153,7 +153,13 @@ export function feedPicture(
 }
 
 /** How a feed's picture lies. */
-export type PicturePlace = Partial<Pick<Feed, 'shift_x' | 'shift_y' | 'zoom' | 'turn'>>;
+export type PicturePlace = Partial<Pick<Feed, 'tile' | 'shift_x' | 'shift_y' | 'zoom' | 'turn'>>;
+
+/** What goes beyond its range stops at its end. */
+function placePicture(feed: Feed, place: PicturePlace): void {
+  for (const key of Object.keys(place) as (keyof PicturePlace)[])
+    feed[key] = within(place[key]!, FEED[key].min, FEED[key].max);
+}
 
 /** Moves, sizes or turns a feed's picture: what goes beyond its range stops at its end. */
 export function layPicture(
@@ -168,15 +174,10 @@ export function layPicture(
     label: `Picture of ${parameterName(parameter)}`,
     joins: true,
     make: (p) => {
-      const laid = feedIn(p, finish, coat, feed);
-      for (const key of Object.keys(place) as (keyof PicturePlace)[])
-        laid[key] = within(place[key]!, FEED[key].min, FEED[key].max);
+      placePicture(feedIn(p, finish, coat, feed), place);
     },
   };
 }
-
-/** How a picture to paint on lies: in one size, once, its middle shifted by shares of its sides. */
-export type PaintSheet = Pick<Feed, 'tile' | 'shift_x' | 'shift_y'>;
 
 /**
  * Feeds a parameter from a picture to paint on, dark all over: bright where it is painted.
@@ -191,7 +192,7 @@ export function paintParameter(
   parameter: string,
   id: string,
   picture: PictureRef,
-  sheet: PaintSheet,
+  place: PicturePlace,
 ): Edit {
   const worn = wornIn(project, finish, coat);
   const fed = worn.feeds.find((f) => f.parameter === parameter);
@@ -201,16 +202,21 @@ export function paintParameter(
     make: (p) => {
       first?.make(p);
       const feed = feedIn(p, finish, coat, fed?.id ?? id);
-      Object.assign(feed, { source: 'picture', picture: { ...picture } } satisfies Partial<Feed>);
-      Object.assign(feed, {
+      const laidOnce = {
         take: 'light',
         coding: 'numbers',
         lay: 'tiles',
         edges: 'once',
-      } satisfies Partial<Feed>);
-      Object.assign(feed, { zoom: 1, turn: 0, from: 0, to: 1, breakup: 0 } satisfies Partial<Feed>);
-      for (const key of ['tile', 'shift_x', 'shift_y'] as const)
-        feed[key] = within(sheet[key], FEED[key].min, FEED[key].max);
+      } satisfies Partial<Feed>;
+      Object.assign(feed, {
+        source: 'picture',
+        picture: { ...picture },
+        ...laidOnce,
+        from: 0,
+        to: 1,
+        breakup: 0,
+      });
+      placePicture(feed, { zoom: 1, turn: 0, ...place });
       // a coat lies where it is painted, and nowhere else
       if (first && parameter === 'cover') for (const [k, stop] of feed.stops.entries()) stop.value = k;
     },
