@@ -2,7 +2,7 @@
 import { ChevronRight } from 'lucide-react';
 import { useState } from 'react';
 
-export interface Advised {
+interface Advised {
   text: string;
   /** What mends it or leads to it; null where hands must. */
   mend: { name: string; run: () => void } | null;

@@ -15,7 +15,7 @@ function facesOf(scene: RenderScene): PicturedFaces {
 }
 
 /** A place in a picture: across and up in its widths and heights, from its lower left; and how wide it lies, metres. */
-export interface InPicture {
+interface InPicture {
   at: readonly [number, number];
   width: number;
 }
@@ -27,17 +27,15 @@ export function inPicture(scene: RenderScene, hit: Picked, feed: Feed, aspect: n
   const { lay, tile, zoom, turn } = feed;
   const m = instances.rest.subarray(i * 12, i * 12 + 12);
   const inBlock = [0, 4].map((r) => m[r] * laid[0] + m[r + 1] * laid[1] + m[r + 3]);
-  const place = laying({ lay, tile, zoom, turn, shift: [feed.shift_x, feed.shift_y] }, aspect, faceOf());
+  // tiles lie from the middle of the block, whatever they cover
+  const face: Face = lay === 'tiles' ? [0, 0, 1, 1] : facesOf(scene)[lay][i];
+  const place = laying({ lay, tile, zoom, turn, shift: [feed.shift_x, feed.shift_y] }, aspect, face);
   const [x, y] = lay === 'letter' ? laid : inBlock;
   const unit =
     lay === 'letter' ? scaleOf(composed(placements.now, instances.placement[i], instances.rest, i)) : 1;
-  const [, , w, h] = faceOf();
+  const [, , w, h] = face;
   const width = (lay === 'tiles' ? tile : Math.max(w, h * aspect) * unit) * zoom;
   return { at: place(x, y), width };
-
-  function faceOf(): Face {
-    return lay === 'tiles' ? [0, 0, 1, 1] : facesOf(scene)[lay][i];
-  }
 }
 
 /** How much longer the way over bevels and side may be than a solid is deep. */
