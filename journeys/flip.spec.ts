@@ -87,6 +87,27 @@ test('fills itself in between its ends, plays, and makes anew only what a key to
   await band(page).getByRole('button', { name: 'Stop' }).click();
   expect(Math.min(...[...seen])).toBeGreaterThanOrEqual(4);
 
+  // a film of the shot at a size of its own is made here too, and can be stopped
+  await step(page, 'Press');
+  await number(desk(page), 'Width', '128');
+  await number(desk(page), 'Samples', '2');
+  await desk(page).getByText('Of the shot', { exact: true }).click();
+  await desk(page).getByLabel('File', { exact: true }).selectOption('WebM, VP9');
+  const here = desk(page).getByRole('button', { name: 'Make it in this page' });
+  const queue = page.getByRole('list', { name: 'Press queue' });
+  const [film] = await Promise.all([page.waitForEvent('download', { timeout: 120_000 }), here.click()]);
+  const filmFacts = execFileSync('/usr/bin/ffprobe', [...told, '-of', 'csv=p=0', await film.path()]);
+  expect(filmFacts.toString().trim()).toBe('128,72,12');
+  await expect(queue).toBeHidden();
+  await number(desk(page), 'Samples', '4000');
+  await here.click();
+  await expect(queue).toContainText('made in this page');
+  await expect(here).toBeDisabled();
+  await queue.getByRole('button', { name: 'Stop' }).click();
+  await expect(queue).toBeHidden();
+  await expect(here).toBeEnabled();
+  await step(page, 'Frame');
+
   // another step has the stage to itself
   await step(page, 'Finish');
   await traced(page, 1);

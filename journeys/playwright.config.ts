@@ -23,6 +23,7 @@ export default defineConfig({
         '--use-angle=gl-egl',
         '--ignore-gpu-blocklist',
         '--disable-quic',
+        '--disable-gpu-compositing',
         '--no-first-run',
         '--disable-background-networking',
         '--disable-component-update',

@@ -60,7 +60,7 @@ const unit = (project) => [
 ];
 
 async function checks() {
-  await check('types', ['tsc', '-p', 'tsconfig.json']);
+  await check('types', ['node', 'node_modules/typescript-native/bin/tsc', '-p', 'tsconfig.json']);
   await check('indexed access', ['node', 'tools/indexed.mjs']);
   await check('lint', ['eslint', '.']);
   await check('format', ['prettier', '--check', '.', '--log-level', 'warn']);

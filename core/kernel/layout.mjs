@@ -44,7 +44,7 @@ const FINISH = `
   baseR baseG baseB diffuseRoughness
   specularR specularG specularB ior
   coatR coatG coatB coatIor
-  alphaX alphaY coatAlpha sheet
+  alphaX alphaY coatAlphaX sheet
   emissionR emissionG emissionB lostOut
   tintR tintG tintB lostIn
   absorptionR absorptionG absorptionB throughOut
@@ -57,7 +57,7 @@ const FINISH = `
   scatterR scatterG scatterB phase
   depthR depthG depthB depthPhase
   againR againG againB subsurface
-  film priority free0 free1`;
+  film priority coatAlphaY free0`;
 
 /** Words of a recipe: its coats follow, the top one first. Offsets are counted from the recipe's beginning. */
 const RECIPE = `

@@ -8,6 +8,7 @@ import {
   newMove,
   newPiece,
   newShot,
+  newStrip,
   newSurround,
   newProject,
   newTube,
@@ -461,20 +462,65 @@ function cabinKeys(): Project {
 
 /** The deck sign in glass. */
 function deckFive(): Project {
-  const word = block('sign', 'DECK 5', shippedRef('archivo-black'), {
-    capHeight: 0.4,
-    depth: 0.16,
+  const type = { capHeight: 0.4, depth: 0.16 };
+  const word = block('sign', 'DECK', shippedRef('archivo-black'), {
+    ...type,
     tracking: 40,
     front: newBevel({ width: 0.014, height: 0.014, profile: 'round', segments: 6 }),
     back: newBevel({ width: 0.014, height: 0.014, profile: 'round', segments: 6 }),
+    place: { position: [-0.21, 0, 0], turn: 0 },
   });
+  // a pane from outside, mirrors from within, and a strip of points between them: a letter without an end
+  const endless = block('deep', '5', shippedRef('archivo-black'), {
+    ...type,
+    front: newBevel({ width: 0, height: 0 }),
+    back: newBevel({ width: 0, height: 0 }),
+    strip: newStrip({
+      on: true,
+      inset: 0.014,
+      at: 0.7,
+      width: 0.012,
+      spacing: 0.042,
+      size: 0.0075,
+      luminance: 55,
+      colours: [
+        [1, 0.5, 0.16],
+        [1, 0.5, 0.16],
+        [0.25, 0.75, 1],
+      ],
+    }),
+    place: { position: [0.954, 0.2035, 0], turn: 0 },
+  });
+  // each way across loses a fifth: the rows of points sink into the dark
+  const silvered = finish('silvered-within', 'Half silvered', 'chrome', {
+    base_metalness: 1,
+    base_color: [0.8, 0.82, 0.84],
+    specular_roughness: 0,
+  });
+  const pane = {
+    ...finish('deck-pane', 'Deck pane', 'clear glass', {
+      transmission_weight: 1,
+      specular_roughness: 0,
+      geometry_thin_walled: true,
+    }),
+    within: silvered.id,
+  };
+  const shell = finish('deck-shell', 'Deck shell', 'matte paint', {
+    base_color: [0.02, 0.024, 0.03],
+    specular_roughness: 0.35,
+  });
+  const deep = [
+    { block: 'deep', finish: shell.id },
+    { block: 'deep', zone: 'front' as const, finish: pane.id },
+    { block: 'deep', zone: 'back' as const, finish: silvered.id },
+  ];
   const pale = finish('pale-terrazzo', 'Pale terrazzo', 'matte paint', {
     base_color: [0.55, 0.54, 0.52],
     specular_roughness: 0.3,
   });
   const clear: Look = newLook('Clear', {
     id: 'clear',
-    chart: [{ finish: 'deck-glass' }, { letter: 'sign-5', finish: 'starboard-glass' }],
+    chart: [{ finish: 'deck-glass' }, ...deep],
     surround: painted('dry-dock', 'Dry dock', { stops: -0.4, seen: true }),
     rig: [
       light('deck-key', 'area', 'Key', {
@@ -491,7 +537,7 @@ function deckFive(): Project {
   });
   const frosted: Look = newLook('Frosted', {
     id: 'frosted',
-    chart: [{ finish: 'sea-frost' }, { letter: 'sign-5', finish: 'starboard-glass' }],
+    chart: [{ finish: 'sea-frost' }, ...deep],
     surround: painted('snow-pier', 'Snow pier', { stops: -0.8, turn: 0.6 }),
     rig: [
       light('deck-back', 'area', 'Back light', {
@@ -507,8 +553,8 @@ function deckFive(): Project {
     grade: newGrade({ exposure: -0.8 }),
   });
   return project('Deck 5', {
-    blocks: [word],
-    finishes: [...['deck-glass', 'starboard-glass', 'sea-frost'].map(readyFinish), pale],
+    blocks: [word, endless],
+    finishes: [...['deck-glass', 'sea-frost'].map(readyFinish), pale, pane, shell, silvered],
     pieces: [newPiece('floor', { id: 'floor', at: 0, finish: 'pale-terrazzo' })],
     looks: [clear, frosted],
     shots: shotsOf({}, [

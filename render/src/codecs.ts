@@ -1,4 +1,4 @@
-/** The decoders of JPEG and WebP pictures, compiled once a process. */
+/** Decoders of JPEG and WebP pictures, and the encoder of JPEG, compiled once a process. */
 import { readFile } from 'node:fs/promises';
 import type { Decoders } from '@wemlox/core/texture/readTexture';
 
@@ -8,6 +8,8 @@ function compiled(file: string): () => Promise<WebAssembly.Module> {
   let module: Promise<WebAssembly.Module> | null = null;
   return () => (module ??= readFile(new URL(file, PACKAGES)).then((bytes) => WebAssembly.compile(bytes)));
 }
+
+export const jpegEncoder = compiled('jpeg/codec/enc/mozjpeg_enc.wasm');
 
 export const decoders: Decoders = {
   jpeg: compiled('jpeg/codec/dec/mozjpeg_dec.wasm'),

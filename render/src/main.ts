@@ -21,6 +21,8 @@ import { developed, filmLayers } from '@wemlox/core/trace/developing';
 import type { Film } from '@wemlox/core/trace/film';
 import { lossToTell, meanSamples, noiseOf } from '@wemlox/core/trace/noise';
 import type { Eye } from '@wemlox/core/trace/eye';
+import { encodeJpeg } from '@wemlox/core/picture/jpegFile';
+import { jpegEncoder } from './codecs.ts';
 import { cleanShadows, denoised } from './denoise.ts';
 import { readGlb } from './glb.ts';
 import { hasAlpha } from '@wemlox/wire';
@@ -108,18 +110,19 @@ async function glbSubject(order: Order): Promise<Subject> {
   return { scene, view, grade: newGrade() };
 }
 
-function encoded(
+async function encoded(
   output: string,
   picture: LinearPicture,
   film: Film,
   grade: Grade,
   groups: string[],
   depth: 8 | 16,
-): Uint8Array {
+): Promise<Uint8Array> {
   const kind = extname(output);
   if (kind === '.exr')
     return encodeExr(picture, 'float', film.layers ? filmLayers(film, picture.data, groups) : undefined);
   if (kind === '.hdr') return encodeHdr(picture);
+  if (kind === '.jpg' || kind === '.jpeg') return encodeJpeg(picture, grade, jpegEncoder);
   return encodePng(picture, grade, depth);
 }
 
@@ -188,7 +191,8 @@ async function renderOne(
   // colour is alpha-associated: what has no alpha is laid over black
   if (order.moving && !hasAlpha(order.moving))
     for (let i = 3; i < picture.data.length; i += 4) picture.data[i] = 1;
-  await writeFile(output, encoded(output, picture, traced.film, grade, scene.groups, order.moving ? 8 : 16));
+  const depth = order.moving ? 8 : 16;
+  await writeFile(output, await encoded(output, picture, traced.film, grade, scene.groups, depth));
   process.stderr.write(
     `${tty ? '\r' : ''}${output}: ${width}x${height}, ${Math.round(meanSamples(traced.film, traced.samples))} samples, noise ${noiseOf(traced.film, traced.samples).toFixed(4)}, ` +
       `${traced.wallSeconds.toFixed(1)} s\n`,

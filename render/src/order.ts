@@ -3,8 +3,8 @@ import { extname } from 'node:path';
 import { parseArgs } from 'node:util';
 import { MOST_FRAMES, type MovingFormat } from '@wemlox/wire';
 
-export const USAGE = `usage: ./wemlox render IN.(wemlox|json) -o OUT.(exr|png|hdr|webm|mp4|gif|webp) [--look NAME] [--shot NAME] [--frame N | --frames A-B] [OPTIONS]
-       ./wemlox render IN.glb -o OUT.(exr|png|hdr) [--surround FILE.(hdr|exr)] [OPTIONS]
+export const USAGE = `usage: ./wemlox render IN.(wemlox|json) -o OUT.(exr|png|jpg|hdr|webm|mp4|gif|webp) [--look NAME] [--shot NAME] [--frame N | --frames A-B] [OPTIONS]
+       ./wemlox render IN.glb -o OUT.(exr|png|jpg|hdr) [--surround FILE.(hdr|exr)] [OPTIONS]
 pictures from A to B of a shot want a name with # for each digit of their numbers: -o 'ostrel-####.png'
 options: [--size WxH] [--samples N | --noise X] [--bounces N] [--seed N] [--passes albedo,normal,depth] [--denoise [AMOUNT]] [--threads N]
 `;
@@ -108,9 +108,9 @@ export function readOrder(argv: string[]): Order {
   const { values, positionals } = parsed;
   if (positionals.length !== 1 || !values.output) throw new UsageError('one project file and -o are needed');
   const moving = MOVING[extname(values.output)] ?? null;
-  if (!moving && !['.exr', '.png', '.hdr'].includes(extname(values.output))) {
+  if (!moving && !['.exr', '.png', '.jpg', '.jpeg', '.hdr'].includes(extname(values.output))) {
     throw new UsageError(
-      `-o writes .exr, .png, .hdr, ${Object.keys(MOVING).join(', ')}, not "${extname(values.output)}"`,
+      `-o writes .exr, .png, .jpg, .hdr, ${Object.keys(MOVING).join(', ')}, not "${extname(values.output)}"`,
     );
   }
   let size: Order['size'] = null;

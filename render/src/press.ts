@@ -3,6 +3,8 @@ import { mkdtemp, readFile, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { encodeExr, encodePng, type LinearPicture } from '@wemlox/core/picture/files';
+import { encodeJpeg } from '@wemlox/core/picture/jpegFile';
+import { jpegEncoder } from './codecs.ts';
 import type { Finding } from '@wemlox/core/preflight/finding';
 import { findingText } from '@wemlox/core/preflight/words';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
@@ -79,6 +81,7 @@ async function encodePress(
   if (!job.alpha || !hasAlpha(job.format)) for (let i = 3; i < data.length; i += 4) data[i] = 1;
   const picture: LinearPicture = { width, height, data };
   if (job.format === 'png8' || isMoving(job.format)) return encodePng(picture, grade, 8);
+  if (job.format === 'jpeg') return encodeJpeg(picture, grade, jpegEncoder);
   if (job.format === 'png16') return encodePng(picture, grade, 16);
   return encodeExr(
     picture,

@@ -5,6 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { newMove, type Project } from '@wemlox/core/document';
 import { shownAt } from '@wemlox/core/motion/shown';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
+import { readTexture } from '@wemlox/core/texture/readTexture';
 import { developed } from '@wemlox/core/trace/developing';
 import {
   askPress,
@@ -17,6 +18,7 @@ import {
 } from '@wemlox/store';
 import type { PressOrder } from '@wemlox/wire';
 import { freshDatabase } from '../../store/test/freshDatabase.ts';
+import { decoders } from '../src/codecs.ts';
 import { bindJob, pressJob } from '../src/press.ts';
 import { diskSources } from '../src/sources.ts';
 import { traceScene } from '../src/threads.ts';
@@ -173,6 +175,14 @@ describe('the press', () => {
       const transparent = (png.data as Uint8Array).some((v, i) => i % 4 === 3 && v < 255);
       expect(transparent).toBe(alpha);
     }
+  });
+
+  it('writes JPEG, laid over black whatever is asked', async () => {
+    const { width, height } = order();
+    const job = await ask({ format: 'jpeg', alpha: true, samples: 2, name: 'deck.jpg' });
+    await pressJob(db.session, job.id, () => false);
+    const jpeg = await readAsset(db.session, (await readPress(db.session, job.id)).result!);
+    expect(await readTexture(jpeg.bytes, 'colour', decoders)).toMatchObject({ width, height });
   });
 
   it('leaves cancelled jobs alone and stops cancelled ones', async () => {

@@ -86,6 +86,9 @@ describe('./wemlox render', () => {
     expect(data.some((v) => v > 0.2)).toBe(true);
     expect((await render(file, '-o', c, ...order)).code).toBe(0);
     expect(decode(await readFile(c))).toMatchObject({ width: 64, height: 32, depth: 16 });
+    const d = join(folder, 'd.jpg');
+    expect((await render(file, '-o', d, ...order)).code).toBe(0);
+    expect([...(await readFile(d)).subarray(0, 3)]).toEqual([0xff, 0xd8, 0xff]);
   });
 
   it('takes the noise out when asked, wholly or in part, the same with any number of threads', async () => {

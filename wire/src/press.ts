@@ -17,7 +17,7 @@ import {
 export const MOVING_FORMATS = ['webm-vp9', 'webm-av1', 'mp4', 'gif', 'gif-plain', 'webp'] as const;
 export type MovingFormat = (typeof MOVING_FORMATS)[number];
 
-export const PRESS_FORMATS = ['png8', 'png16', 'exr-half', 'exr-float', ...MOVING_FORMATS] as const;
+export const PRESS_FORMATS = ['png8', 'png16', 'jpeg', 'exr-half', 'exr-float', ...MOVING_FORMATS] as const;
 export type PressFormat = (typeof PRESS_FORMATS)[number];
 
 /** No shot has more pictures: ten minutes at 120 a second. */
@@ -27,12 +27,13 @@ export const isMoving = (format: PressFormat): format is MovingFormat =>
   (MOVING_FORMATS as readonly string[]).includes(format);
 
 /** Whether a file can say what is open in the picture; in others that is black. */
-export const hasAlpha = (format: PressFormat): boolean => format !== 'mp4' && format !== 'webm-av1';
+export const hasAlpha = (format: PressFormat): boolean => !['jpeg', 'mp4', 'webm-av1'].includes(format);
 
 /** Endings of the files. */
 export const ENDINGS: Readonly<Record<PressFormat, string>> = {
   png8: 'png',
   png16: 'png',
+  jpeg: 'jpg',
   'exr-half': 'exr',
   'exr-float': 'exr',
   'webm-vp9': 'webm',

@@ -848,9 +848,9 @@
 // @ts-ignore: decorator
 @inline export const F_ALPHA_Y: usize = 68;
 
-// Finish: coatAlpha.
+// Finish: coatAlphaX.
 // @ts-ignore: decorator
-@inline export const F_COAT_ALPHA: usize = 72;
+@inline export const F_COAT_ALPHA_X: usize = 72;
 
 // Finish: sheet.
 // @ts-ignore: decorator
@@ -1056,13 +1056,13 @@
 // @ts-ignore: decorator
 @inline export const F_PRIORITY: usize = 276;
 
+// Finish: coatAlphaY.
+// @ts-ignore: decorator
+@inline export const F_COAT_ALPHA_Y: usize = 280;
+
 // Finish: free0.
 // @ts-ignore: decorator
-@inline export const F_FREE0: usize = 280;
-
-// Finish: free1.
-// @ts-ignore: decorator
-@inline export const F_FREE1: usize = 284;
+@inline export const F_FREE0: usize = 284;
 
 // Surround: picture.
 // @ts-ignore: decorator

@@ -131,6 +131,12 @@ export const SURFACE = {
   coat_weight: share('Clear coat', 0, { fed: true, fold: 'Clear coat' }),
   coat_color: colour('Clear colour', WHITE, { fed: true, fold: 'Clear coat' }),
   coat_roughness: share('Clear roughness', 0, { fed: true, fold: 'Clear coat' }),
+  coat_roughness_anisotropy: share('Clear along the stroke', 0, {
+    since: 15,
+    fed: true,
+    fold: 'Clear coat',
+    hint: 'As lacquer that was brushed or polished: highlights are drawn out across its strokes',
+  }),
   coat_ior: amount('Clear index', UNITS.none, [1, 3], 1.6, 0.01, { fed: true, fold: 'Clear coat' }),
   coat_darkening: share('Clear darkening', 1, {
     since: 9,

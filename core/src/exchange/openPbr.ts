@@ -41,6 +41,7 @@ export const OPEN_PBR: readonly OpenPbrInput[] = [
   float('coat_weight'),
   colour('coat_color'),
   float('coat_roughness'),
+  float('coat_roughness_anisotropy'),
   float('coat_ior'),
   float('coat_darkening'),
   float('thin_film_weight'),

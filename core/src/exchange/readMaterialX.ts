@@ -164,8 +164,8 @@ function surfaceOf(node: MaterialNode, reading: Reading): { surface: Surface; fe
         tell(reading, `${name} is "${input.value.slice(0, 40)}", which is no number`);
       continue;
     }
-    if (name === 'geometry_tangent') {
-      if (leads.tag === 'rotate3d') given.set('tangent turn', [one(leads, 'amount')]);
+    if (name === 'geometry_tangent' || name === 'geometry_coat_tangent') {
+      if (leads.tag === 'rotate3d') given.set(`${name} turn`, [one(leads, 'amount')]);
       else if (leads.tag !== 'tangent') tell(reading, `${name} is fed by ${leads.tag}`);
       continue;
     }
@@ -194,8 +194,11 @@ function surfaceOf(node: MaterialNode, reading: Reading): { surface: Surface; fe
       if (node.inputs.has(name)) made[name] = node.inputs.get(name)!.value === 'true';
     } else if (held) made[name] = type === 'color3' ? (held3(held) ?? held) : held[0];
   }
-  const turn = given.get('tangent turn')?.[0];
+  const turn = given.get('geometry_tangent turn')?.[0];
   if (turn !== undefined) made.specular_rotation = (turn * Math.PI) / 180;
+  const turnOfCoat = given.get('geometry_coat_tangent turn')?.[0];
+  if (turnOfCoat !== undefined && turnOfCoat !== turn)
+    tell(reading, 'geometry_coat_tangent has no counterpart: the clear coat is turned as what lies under it');
   return { surface: inRange(plainSurface(made as Partial<Surface>), reading), feeds };
 }
 

@@ -17,7 +17,6 @@ const MICROMETRES = 1e-3;
 /** Inputs that have no counterpart, with the value that leaves them out of sight. */
 export const LEFT_OUT: readonly string[] = [
   'transmission_extra_roughness',
-  'coat_anisotropy',
   'coat_rotation',
   'coat_affect_roughness',
 ];
@@ -41,6 +40,7 @@ export const STANDARD_NAMES: Readonly<Record<string, keyof Surface>> = {
   coat: 'coat_weight',
   coat_color: 'coat_color',
   coat_roughness: 'coat_roughness',
+  coat_anisotropy: 'coat_roughness_anisotropy',
   emission_color: 'emission_color',
 };
 
@@ -82,6 +82,7 @@ export function fromStandardSurface({ number, colour, flag }: Given): Surface {
     coat_weight: number('coat', 0),
     coat_color: colour('coat_color', [1, 1, 1]),
     coat_roughness: number('coat_roughness', 0.1),
+    coat_roughness_anisotropy: within(number('coat_anisotropy', 0), 0, 1),
     coat_ior: within(number('coat_IOR', 1.5), 1, 3),
     coat_darkening: within(number('coat_affect_color', 0), 0, 1),
     thin_film_weight: film > 0 ? 1 : 0,

@@ -215,6 +215,8 @@ function coatInputs(
       from('axis', 'vector3', nodes.node('normal', 'vector3')),
     ]);
     inputs.push(from('geometry_tangent', 'vector3', turned));
+    // one turn for both here, two in OpenPBR
+    if (mean.coat_roughness_anisotropy !== 0) inputs.push(from('geometry_coat_tangent', 'vector3', turned));
   }
   const normal = fedBy.get('geometry_normal');
   if (normal) inputs.push(from('geometry_normal', 'vector3', normal));

@@ -2,6 +2,7 @@
  * Shares of light that rough interfaces return by single scattering, over angle × roughness × index or anisotropy.
  * Made once by tools/energy.ts and shipped as numbers: a finish takes its rows from here and samples nothing.
  */
+import { cos } from '../maths/reproducible.ts';
 import { ENERGY } from './energyTables.ts';
 
 /** Angles of a row; entry i stands for the cosine (i / (ANGLES − 1))². */
@@ -75,6 +76,26 @@ export function dielectricRow(what: Returned, roughness: number, index: number):
   const out = new Float32Array(ANGLES);
   const ratio = (index - 1) / (index + 1);
   rowAt(STARTS[what], (ratio / MOST_RATIO) * (INDICES - 1), INDICES, roughness, out);
+  return out;
+}
+
+/** Turns over which a brushed row is averaged, within a quarter. */
+const TURNS = 8;
+
+/**
+ * Share a brushed dielectric reflects, per angle, averaged over the turn: seen from a turn its slopes are those of a
+ * roughness between its two widths, αφ² = αx² cos² φ + αy² sin² φ (Heitz 2014, §5.3).
+ */
+export function brushedRow(roughness: number, anisotropy: number, index: number): Row {
+  if (anisotropy === 0) return dielectricRow('reflected', roughness, index);
+  const [x, y] = widths(roughness, anisotropy);
+  const out = new Float32Array(ANGLES);
+  for (let k = 0; k < TURNS; k++) {
+    const along = cos((((k + 0.5) / TURNS) * Math.PI) / 2) ** 2;
+    const alpha = Math.sqrt(x * x * along + y * y * (1 - along));
+    const row = dielectricRow('reflected', Math.min(1, Math.sqrt(alpha)), index);
+    for (let i = 0; i < ANGLES; i++) out[i] += row[i] / TURNS;
+  }
   return out;
 }
 

@@ -57,7 +57,7 @@ export interface Optics {
   /** Absorbed a metre. */
   absorption: Rgb;
   /** Of the clear coat: what it leaves of light from under it, by channel, and its own lobe. */
-  coat: { weight: number; colour: Rgb; roughness: number; ior: number };
+  coat: { weight: number; colour: Rgb; roughness: number; anisotropy: number; ior: number };
   /** Fine fibres over all of it. */
   fuzz: { weight: number; colour: Rgb; roughness: number };
   /** Which of two overlapping solids of glass counts: the higher. */
@@ -217,6 +217,7 @@ export function opticsOf(surface: Surface): Optics {
       weight: surface.coat_weight,
       colour: darkened(surface, tint),
       roughness: surface.coat_roughness,
+      anisotropy: surface.coat_roughness_anisotropy,
       ior: surface.coat_ior,
     },
     fuzz: {

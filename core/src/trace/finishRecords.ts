@@ -5,11 +5,11 @@ import { ENTRIES, facingAlbedo, opticsOf, type Optics } from '../finish/optics.t
 import { surfacesOf } from '../finish/recipe.ts';
 import { recipeWords, type Pictures } from './recipeRecords.ts';
 import {
+  brushedRow,
   dielectricRow,
   meanOfRow,
   mirrorRow,
   rowValue,
-  SMOOTHEST,
   widths,
   cosineOf,
   type Row,
@@ -53,13 +53,13 @@ function compileSolid(optics: Optics): Float32Array {
   const ior = Math.max(1.0001, optics.iorWeighted);
   const coatIor = Math.max(1.0001, coat.ior);
   const [alphaX, alphaY] = widths(optics.roughness, optics.anisotropy);
-  const coatAlpha = Math.max(SMOOTHEST, coat.roughness * coat.roughness);
+  const [coatAlphaX, coatAlphaY] = widths(coat.roughness, coat.anisotropy);
 
   // what single scattering returns, and what is lost to be returned by the residual
   const mirror = mirrorRow(optics.roughness, optics.anisotropy);
   const filmed = optics.filmOver ? filmGloss(optics.filmOver, optics.roughness) : null;
   const gloss = opaque > 0 ? (filmed?.mean ?? dielectricRow('reflected', optics.roughness, ior)) : null;
-  const over = coat.weight > 0 ? dielectricRow('reflected', coat.roughness, coatIor) : null;
+  const over = coat.weight > 0 ? brushedRow(coat.roughness, coat.anisotropy, coatIor) : null;
   const outside = glass > 0 ? dielectricRow('outside', optics.roughness, ior) : null;
   const inside = glass > 0 ? dielectricRow('inside', optics.roughness, ior) : null;
   const lostOf = (i: number, solid: Row | null) =>
@@ -88,7 +88,8 @@ function compileSolid(optics: Optics): Float32Array {
   put(K.F_BASE_R, ...optics.body, optics.diffuseRoughness);
   put(K.F_SPECULAR_R, ...optics.specular, ior);
   put(K.F_COAT_R, ...coat.colour, coatIor);
-  put(K.F_ALPHA_X, alphaX, alphaY, coatAlpha, 0);
+  put(K.F_ALPHA_X, alphaX, alphaY, coatAlphaX, 0);
+  put(K.F_COAT_ALPHA_Y, coatAlphaY);
   put(K.F_EMISSION_R, ...optics.glow.nits, lostOut);
   put(K.F_CAST, optics.glow.cast, glass > 0 ? optics.dispersion : 0);
   put(K.F_FUZZ_R, ...fuzz.colour, fuzz.weight);
@@ -113,7 +114,7 @@ function compileSolid(optics: Optics): Float32Array {
   const body = luminance(...optics.body);
   const diffuse =
     opaque * (1 - glossMean) * (body + (luminance(...beneath.colour) - body) * beneath.weight) + fuzzMean;
-  const alphas = [alphaX, alphaY, ...(over ? [coatAlpha] : [])];
+  const alphas = [alphaX, alphaY, ...(over ? [coatAlphaX, coatAlphaY] : [])];
   // a mirror is as sharp as its widest lobe; the kernel decides from which on lights are sought for it
   const dull = opaque * lit + opaque * beneath.weight + fuzzMean;
   const sharp = dull === 0 && lostOut < 1e-3 ? Math.max(...alphas) : NO_MIRROR;

@@ -636,8 +636,8 @@ export const F_ALPHA_X = 64;
 /** Finish: alphaY. */
 export const F_ALPHA_Y = 68;
 
-/** Finish: coatAlpha. */
-export const F_COAT_ALPHA = 72;
+/** Finish: coatAlphaX. */
+export const F_COAT_ALPHA_X = 72;
 
 /** Finish: sheet. */
 export const F_SHEET = 76;
@@ -792,11 +792,11 @@ export const F_FILM = 272;
 /** Finish: priority. */
 export const F_PRIORITY = 276;
 
-/** Finish: free0. */
-export const F_FREE0 = 280;
+/** Finish: coatAlphaY. */
+export const F_COAT_ALPHA_Y = 280;
 
-/** Finish: free1. */
-export const F_FREE1 = 284;
+/** Finish: free0. */
+export const F_FREE0 = 284;
 
 /** Surround: picture. */
 export const SU_PICTURE = 0;

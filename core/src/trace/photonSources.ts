@@ -110,7 +110,7 @@ export function isSharp(records: Float32Array, finish: number): boolean {
     get(K.F_SHEET) === 0 &&
     get(K.F_OPAQUE) * get(K.F_LIT) === 0 &&
     Math.max(get(K.F_ALPHA_X), get(K.F_ALPHA_Y)) <= SHARP &&
-    (get(K.F_COAT) === 0 || get(K.F_COAT_ALPHA) <= SHARP)
+    (get(K.F_COAT) === 0 || Math.max(get(K.F_COAT_ALPHA_X), get(K.F_COAT_ALPHA_Y)) <= SHARP)
   );
 }
 

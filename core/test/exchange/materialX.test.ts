@@ -65,6 +65,7 @@ describe('MaterialX', () => {
       coat_weight: 0.7,
       coat_color: [0.8, 0.9, 0.95],
       coat_roughness: 0.12,
+      coat_roughness_anisotropy: 0.35,
       coat_ior: 1.45,
       coat_darkening: 0.6,
       thin_film_weight: 0.5,

@@ -22,7 +22,8 @@ export const F = {
   ior: at(K.F_IOR),
   coat: at(K.F_COAT),
   coatColor: at(K.F_COAT_R),
-  coatAlpha: at(K.F_COAT_ALPHA),
+  coatAlphaX: at(K.F_COAT_ALPHA_X),
+  coatAlphaY: at(K.F_COAT_ALPHA_Y),
   coatIor: at(K.F_COAT_IOR),
   emission: at(K.F_EMISSION_R),
   glassTint: at(K.F_TINT_R),
@@ -205,11 +206,11 @@ export function evaluate(
       }
     }
     if (coat > 0) {
-      const ca = R[b + F.coatAlpha];
-      const d = ggx(ca, ca, hx, hy, hz);
+      const [cx, cy] = [R[b + F.coatAlphaX], R[b + F.coatAlphaY]];
+      const d = ggx(cx, cy, hx, hy, hz);
       if (d > 1e-12) {
-        const lo = lambda(ca, ca, ox, oy, oz);
-        const li = lambda(ca, ca, ix, iy, iz);
+        const lo = lambda(cx, cy, ox, oy, oz);
+        const li = lambda(cx, cy, ix, iy, iz);
         const visible = d / (4 * oz);
         const f = (coat * fresnel(oh, R[b + F.coatIor]) * visible) / (1 + lo + li);
         r += f;
@@ -368,9 +369,9 @@ export function sample(
   if (pick < toSheet) {
     const coat = pick < weights[0];
     const sheet = pick >= toGlass;
-    const round = coat ? R[b + F.coatAlpha] : sheet ? R[b + F.sheetAlpha] : 0;
-    const ax = round || R[b + F.alphaX];
-    const ay = round || R[b + F.alphaY];
+    const widthOf = (of: 'X' | 'Y') =>
+      coat ? R[b + F[`coatAlpha${of}`]] : sheet ? R[b + F.sheetAlpha] : R[b + F[`alpha${of}`]];
+    const [ax, ay] = [widthOf('X'), widthOf('Y')];
     visibleNormal(ax, ay, ox, oy, oz, u, v);
     const oh = ox * half[0] + oy * half[1] + oz * half[2];
     let reflects = true;

@@ -87,6 +87,13 @@ const families: Record<string, (roughness: number) => Partial<Surface>> = {
   }),
   'a body that light seeps into': (r) => ({ ...white, specular_roughness: r, subsurface_weight: 0.7 }),
   'coat over paint': (r) => ({ ...white, specular_roughness: 0.5, coat_weight: 1, coat_roughness: r }),
+  'brushed coat over paint': (r) => ({
+    ...white,
+    specular_roughness: 0.5,
+    coat_weight: 1,
+    coat_roughness: r,
+    coat_roughness_anisotropy: 0.7,
+  }),
 };
 
 describe('white furnace: a lossless finish returns all light, within 0.5 %', () => {
@@ -98,7 +105,8 @@ describe('white furnace: a lossless finish returns all light, within 0.5 %', () 
           // brushed lobes vary with the turn as well, which takes more samples to average
           const got = whiteFurnace(probe, finish, mu, 0, name === 'brushed metal' ? 160_000 : 40_000);
           // what a rough film loses is given back as if it had none
-          const most = name.startsWith('film') ? 0.02 : 0.005;
+          // and the wider side of a brushed coat may be rougher than the tables go
+          const most = name.startsWith('film') ? 0.02 : name.startsWith('brushed coat') ? 0.01 : 0.005;
           expect(Math.abs(got - 1), `roughness ${roughness}, cosine ${mu}: ${got}`).toBeLessThan(most);
         }
       });
@@ -125,6 +133,12 @@ describe('scattering', () => {
     brushed: { base_metalness: 1, specular_roughness: 0.5, specular_roughness_anisotropy: 0.6 },
     gloss: { base_color: [0.5, 0.1, 0.1], specular_roughness: 0.4 },
     lacquer: { base_color: [0.5, 0.1, 0.1], coat_weight: 0.8, coat_roughness: 0.3, specular_roughness: 0.6 },
+    'brushed lacquer': {
+      base_color: [0.5, 0.1, 0.1],
+      coat_weight: 0.8,
+      coat_roughness: 0.5,
+      coat_roughness_anisotropy: 0.7,
+    },
     frosted: { transmission_weight: 1, specular_roughness: 0.55 },
     'frosted pane': { transmission_weight: 1, specular_roughness: 0.7, geometry_thin_walled: true },
     velvet: { base_color: [0.3, 0.05, 0.1], fuzz_weight: 0.9, fuzz_roughness: 0.35, specular_roughness: 0.6 },

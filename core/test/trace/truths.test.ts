@@ -278,6 +278,8 @@ describe('the kernel beside the reference', () => {
       base_diffuse_roughness: 0.7,
       coat_weight: 0.6,
       coat_roughness: 0.3,
+      coat_roughness_anisotropy: 0.7,
+      specular_rotation: 0.4,
     },
   };
   const eye: Eye = {

@@ -1,6 +1,7 @@
 /** Files that leave the studio. */
 import type { ExportKind } from '@wemlox/core/scene/exportKinds';
 import { engine } from '../engine/engine.ts';
+import type { EncodeKind } from '../workers/messages.ts';
 import { attempt, notify } from '../state/notices.ts';
 import { drawnNow, shotOf, useStudio } from '../state/studio.ts';
 import { isOfDocument } from './balance.ts';
@@ -18,23 +19,30 @@ export function download(bytes: Uint8Array<ArrayBuffer>, name: string, type: str
   setTimeout(() => URL.revokeObjectURL(url), SAVING);
 }
 
-export const NOTHING_YET = 'Nothing is traced yet: wait for the first sample';
+/** The traced picture as files of several kinds; null, and told, when there is none or it cannot be. */
+export async function encodedPicture<K extends EncodeKind>(failing: string, ...kinds: K[]) {
+  const encoded = await attempt(failing, async () => (await engine()?.encode(...kinds)) ?? 'nothing');
+  if (encoded !== 'nothing') return encoded;
+  notify('problem', 'Nothing is traced yet: wait for the first sample');
+  return null;
+}
+
+/** Endings of picture files, and their kinds. */
+const PICTURE_FILES = {
+  png: ['png', 'image/png'],
+  png16: ['png', 'image/png'],
+  jpeg: ['jpg', 'image/jpeg'],
+  exr: ['exr', 'image/x-exr'],
+} as const;
 
 /** Downloads the traced picture as it stands. */
-export async function downloadPicture(kind: 'png' | 'png16' | 'exr'): Promise<void> {
+export async function downloadPicture(kind: 'png' | 'png16' | 'jpeg' | 'exr'): Promise<void> {
   if (!isOfDocument('A picture file')) return;
   const { seen: project } = useStudio.getState();
-  const encoded = await engine()?.encode(kind);
-  if (!encoded) {
-    notify('problem', NOTHING_YET);
-    return;
-  }
-  const ending = kind === 'exr' ? 'exr' : 'png';
-  download(
-    encoded.files[kind],
-    `${project.name}, ${currentLook(project).name}.${ending}`,
-    kind === 'exr' ? 'image/x-exr' : 'image/png',
-  );
+  const encoded = await encodedPicture('The picture file could not be made', kind);
+  if (!encoded) return;
+  const [ending, type] = PICTURE_FILES[kind];
+  download(encoded.files[kind], `${project.name}, ${currentLook(project).name}.${ending}`, type);
 }
 
 const TYPES: Record<ExportKind, string> = {

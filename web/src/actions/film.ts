@@ -1,14 +1,18 @@
-/** The flip-book as a film, encoded in the page by the browser itself. */
-import type { Quality } from 'mediabunny';
+/** Films that are traced and encoded in the page: of the flip-book, and of a shot at its full size. */
+import type { Project } from '@wemlox/core/document';
+import { FilmFile, FILM_KINDS, type FilmKind } from '../engine/filmFile.ts';
+import { ShotPictures } from '../engine/shotPictures.ts';
+import { useFilming } from '../state/filming.ts';
 import { flipEnds, useFlip } from '../state/flip.ts';
 import { attempt } from '../state/notices.ts';
 import { shotOf, useStudio } from '../state/studio.ts';
 import { currentLook } from './document.ts';
 import { download } from './files.ts';
 
-/** Files that are tried in this order: the first whose pictures the browser encodes. */
-const WEBM = ['vp9', 'vp8', 'av1'] as const;
-const MP4 = ['avc', 'hevc'] as const;
+const nameOf = (project: Project) => `${project.name}, ${currentLook(project).name}, ${shotOf(project).name}`;
+
+const saveFilm = async (film: FilmFile, name: string) =>
+  download(await film.end(), `${name}.${film.ending}`, `video/${film.ending}`);
 
 /** The pictures of the flip-book between its ends, in their order; null while one of them is not there. */
 function flipFilm(): ImageData[] | null {
@@ -24,49 +28,62 @@ function flipFilm(): ImageData[] | null {
   return all;
 }
 
-/** @throws Error when the browser encodes none of the kinds of film there are */
-async function encoded(
-  pictures: readonly ImageData[],
-  rate: number,
-): Promise<{ bytes: Uint8Array<ArrayBuffer>; ending: 'webm' | 'mp4' }> {
-  const bunny = await import('mediabunny');
-  // half the pixels of colour: sides are even
-  const [width, height] = [pictures[0].width & ~1, pictures[0].height & ~1];
-  const quality: Quality = bunny.QUALITY_HIGH;
-  const asked = { width, height, quality };
-  const webm = await bunny.getFirstEncodableVideoCodec([...WEBM], asked);
-  const codec = webm ?? (await bunny.getFirstEncodableVideoCodec([...MP4], asked));
-  if (!codec) throw new Error('this browser encodes no films');
-  const target = new bunny.BufferTarget();
-  const format = webm ? new bunny.WebMOutputFormat() : new bunny.Mp4OutputFormat();
-  const output = new bunny.Output({ format, target });
-  const canvas = new OffscreenCanvas(width, height);
-  const context = canvas.getContext('2d')!;
-  const source = new bunny.CanvasSource(canvas, { codec, quality });
-  output.addVideoTrack(source, { frameRate: rate });
-  await output.start();
-  for (const [i, picture] of pictures.entries()) {
-    // what is open is black: films made here have no opacity, those of the press do
-    const layer = await createImageBitmap(picture);
-    context.fillRect(0, 0, width, height);
-    context.drawImage(layer, 0, 0);
-    layer.close();
-    await source.add(i / rate, 1 / rate);
-  }
-  await output.finalize();
-  return { bytes: new Uint8Array(target.buffer!), ending: webm ? 'webm' : 'mp4' };
-}
-
 /** Saves the flip-book as a film. */
 export async function saveFlip(): Promise<void> {
   const pictures = flipFilm();
   if (!pictures || pictures.length === 0) return;
   const { seen: project } = useStudio.getState();
+  await attempt('The flip-book could not be saved as a film', async () => {
+    const film = await FilmFile.open(pictures[0], shotOf(project).rate, FILM_KINDS);
+    for (const picture of pictures) await film.add(picture);
+    await saveFilm(film, nameOf(project));
+  });
+}
+
+export interface FilmOrder {
+  width: number;
+  height: number;
+  samples: number;
+  kind: FilmKind;
+  /** Pictures of the shot. */
+  first: number;
+  last: number;
+}
+
+/** Traces pictures of the shot as the document is now, and saves them as a film; one film at a time. */
+export async function makeFilm(order: FilmOrder): Promise<void> {
+  if (useFilming.getState().now) return;
+  const { width, height, samples, kind, first, last } = order;
+  const { seen: project, id } = useStudio.getState();
   const shot = shotOf(project);
-  const film = await attempt('The flip-book could not be saved as a film', () =>
-    encoded(pictures, shot.rate),
-  );
-  if (!film) return;
-  const name = `${project.name}, ${currentLook(project).name}, ${shot.name}.${film.ending}`;
-  download(film.bytes, name, `video/${film.ending}`);
+  const of = { project, look: currentLook(project).id, shot: shot.id };
+  const name = nameOf(project);
+  const pictures = new ShotPictures();
+  let stopped = false;
+  const stop = () => {
+    stopped = true;
+    pictures.callOff();
+  };
+  const left = useStudio.subscribe((now) => now.id !== id && stop());
+  const began = performance.now();
+  useFilming.setState({ now: { name, width, height, done: 0, all: last - first + 1, began, stop } });
+  await attempt('The film could not be made in this page', async () => {
+    const film = await FilmFile.open({ width, height }, shot.rate, [kind]);
+    let isWhole = false;
+    try {
+      for (let frame = first; frame <= last && !stopped; frame++) {
+        const picture = await pictures.traced(of, frame, { width, height }, samples, () => !stopped);
+        if (!picture) return;
+        await film.add(picture);
+        useFilming.setState(({ now }) => ({ now: now && { ...now, done: now.done + 1 } }));
+      }
+      isWhole = !stopped;
+      if (isWhole) await saveFilm(film, name);
+    } finally {
+      if (!isWhole) await film.cancel();
+    }
+  });
+  left();
+  pictures.end();
+  useFilming.setState({ now: null });
 }

@@ -1,8 +1,8 @@
 /** Keeping proofs, removing them, and going back to them. */
 import { RENDERER } from '@wemlox/core/document';
 import { goBackTo } from '@wemlox/core/edits';
-import { engine, SEED } from '../engine/engine.ts';
-import { useShown } from '../state/shown.ts';
+import { engine } from '../engine/engine.ts';
+import { SEED } from '../engine/stagePicture.ts';
 import { api } from '../state/api.ts';
 import type { ProofLine } from '@wemlox/wire';
 import { choose, useChoice } from '../state/choice.ts';
@@ -11,7 +11,7 @@ import { addProof, useProofs } from '../state/proofs.ts';
 import { goToFrame, lookOf, perform, shotOf, useStudio } from '../state/studio.ts';
 import { stop } from '../state/time.ts';
 import { isOfDocument } from './balance.ts';
-import { NOTHING_YET } from './files.ts';
+import { encodedPicture } from './files.ts';
 
 /** Keeps the traced picture with the exact state that made it. */
 export async function keepProof(): Promise<ProofLine | null> {
@@ -19,11 +19,8 @@ export async function keepProof(): Promise<ProofLine | null> {
   const { id, project, frame } = useStudio.getState();
   const look = lookOf(project, useChoice.getState().lookId);
   const now = engine();
-  const encoded = useShown.getState().fresh ? await now?.encode('png', 'film') : null;
-  if (!now || !encoded) {
-    notify('problem', NOTHING_YET);
-    return null;
-  }
+  const encoded = await encodedPicture('The proof was not kept', 'png', 'film');
+  if (!now || !encoded) return null;
   const meanwhile = useStudio.getState();
   if (meanwhile.project !== project || meanwhile.frame !== frame) return keepProof();
   return attempt('The proof was not kept', async () => {

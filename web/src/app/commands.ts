@@ -127,6 +127,7 @@ export function commands({ go, base, lookId, onKeys, onRevisions }: Ways): Comma
     c('Proof', 'keep', 'Keep a proof', () => void keepProof(), 'K'),
     c('Press', 'png', 'Download PNG, 8 bit', () => void downloadPicture('png')),
     c('Press', 'png16', 'Download PNG, 16 bit', () => void downloadPicture('png16')),
+    c('Press', 'jpeg', 'Download JPEG', () => void downloadPicture('jpeg')),
     c('Press', 'exr', 'Download OpenEXR, float', () => void downloadPicture('exr')),
     ...project.looks.map((l) => c('Look', l.id, l.name, () => void go(`${base}/${l.id}/finish`))),
     c('Look', 'new', 'New look from this one', () => void go(`${base}/${addLook()}/finish`)),

@@ -139,6 +139,11 @@ export class Draft {
   private stage = { width: 1, height: 1 };
   frame: FrameRect = { x: 0, y: 0, width: 1, height: 1 };
   private due = 0;
+  /** Whether all programs of what is drawn have been asked for; kinds of the lamps they were asked for with. */
+  private compiled = false;
+  private lampKinds = '';
+  /** While the driver compiles them. */
+  private compiling: Promise<unknown> | null = null;
 
   constructor(canvas: HTMLCanvasElement) {
     RectAreaLightUniformsLib.init();
@@ -314,6 +319,7 @@ export class Draft {
         const last = this.materials.get(key);
         if (last) this.gone.push(last);
         this.materials.set(key, draftMaterial(finishes[i], made, textures, this.maps));
+        this.compiled = false;
       }
       all[i] = this.materials.get(key)!;
     }
@@ -339,6 +345,9 @@ export class Draft {
     for (const old of this.lights.children) (old as SpotLight).dispose?.();
     this.lights.clear();
     for (const light of drawn(scene.lights)) this.lights.add(...this.lamps(light, scene));
+    const kinds = this.lights.children.map((lamp) => lamp.type).join();
+    if (kinds !== this.lampKinds) this.compiled = false;
+    this.lampKinds = kinds;
   }
 
   private lamps(light: SceneLight, scene: RenderScene) {
@@ -493,12 +502,30 @@ export class Draft {
     if (this.due) return;
     this.due = requestAnimationFrame(() => {
       this.due = 0;
-      if (!this.scene) return;
+      if (!this.scene || this.compiling) return;
+      if (!this.compiled) return this.compile();
       const started = performance.now();
       this.renderer.render(this.world, this.eye);
       for (const material of this.gone) material.dispose();
       this.gone = [];
       performance.measure('wemlox:draw', { start: started });
+    });
+  }
+
+  /** Has the driver compile what the next picture needs, and draws it then: the page does not wait for it. */
+  private compile(): void {
+    this.compiled = true;
+    const drawn = new Group();
+    for (const { geometry, material, receiveShadow } of this.meshes.values()) {
+      // lists of materials have holes where a finish is worn by none
+      const worn = Array.isArray(material)
+        ? [...new Set(geometry.groups.map((run) => material[run.materialIndex!]))]
+        : material;
+      drawn.add(Object.assign(new Mesh(geometry, worn), { receiveShadow }));
+    }
+    this.compiling = this.renderer.compileAsync(drawn, this.eye, this.world).finally(() => {
+      this.compiling = null;
+      this.draw();
     });
   }
 

@@ -12,14 +12,12 @@ import type {
   EncodeKind,
   PictureSize,
   Question,
-  SceneMade,
   SceneReply,
   SceneRequest,
 } from '../workers/messages.ts';
 import type { Stroke, Wished } from '@wemlox/core/trace/wish';
-import { momentsOf } from '@wemlox/core/motion/shutter';
-import { MomentScenes } from './momentScenes.ts';
-import { TracePool, type TraceProgress } from './tracePool.ts';
+import { StagePicture } from './stagePicture.ts';
+import { lanesHere, TracePool, type TraceProgress } from './tracePool.ts';
 import * as cells from './cells.ts';
 import { useTrial } from '../state/trial.ts';
 import type { Draft } from './draft.ts';
@@ -40,13 +38,6 @@ const CELL_FINE = 24;
 const REFINE_AT = 8;
 /** Most pixels traced; a larger stage shows the picture enlarged. */
 const MOST_PIXELS = 1_300_000;
-/** Most moments of a picture on the stage that is blurred by motion, and samples that it has of its own moment first. */
-const MOST_MOMENTS = 16;
-const STILL_FIRST = 8;
-/** Each round over all moments takes the picture to so many times the samples of the last. */
-const ROUND = 4;
-/** Seed of pictures on the stage. */
-export const SEED = 1;
 
 /** What of the document the scene is made from; of the camera only the detail it asks for. */
 const sceneInputs = (project: Project, look: Look, shot: Shot, width: number) => [
@@ -69,6 +60,7 @@ const alike = (a: unknown[], b: unknown[]) => a.length === b.length && a.every((
 
 export class Engine {
   private readonly pool: TracePool;
+  private readonly picture: StagePicture;
   private readonly sceneWorker: Worker;
   private readonly unsubscribe: (() => void)[] = [];
   readonly draft: Draft;
@@ -89,15 +81,6 @@ export class Engine {
   private tried: readonly Finish[] = [];
   private trial: readonly Finish[] = [];
   private asking = false;
-  /** The scene on the stage, as tracers take it. */
-  private own: Pick<SceneMade, 'prepared' | 'rays'> | null = null;
-  /** Scenes while the shutter is open, once some were wanted; whether tracers have one of them in hand. */
-  private moments: MomentScenes | null = null;
-  private inMoment = false;
-  /** Whether the picture so far is of more moments than its own. */
-  private mixed = false;
-  /** Samples of the picture that fell on it at all moments alike; 0 while it is of one. */
-  private blurred = 0;
   /** Number of the work under way. */
   private works = 0;
   /** When the last scene was asked for. */
@@ -112,9 +95,10 @@ export class Engine {
   constructor(draft: Draft, onPicture: (progress: TraceProgress) => void) {
     this.draft = draft;
     this.onPicture = onPicture;
-    const lanes = Math.max(1, Math.min(16, navigator.hardwareConcurrency || 2));
+    const lanes = lanesHere();
     const failed = (failure: string) => useShown.setState({ state: 'failed', failure });
     this.pool = new TracePool(lanes, failed);
+    this.picture = new StagePicture(this.pool, failed);
     this.sceneWorker = new Worker(new URL('../workers/scene.worker.ts', import.meta.url), {
       type: 'module',
       name: String(lanes),
@@ -204,7 +188,7 @@ export class Engine {
   /** What is on the stage is no longer what the document says. */
   private changed(): void {
     this.touched = performance.now();
-    this.blurred = 0;
+    this.picture.changed();
     this.pool.callOff();
     void this.takeUp();
     if (useShown.getState().state !== 'failed')
@@ -315,7 +299,6 @@ export class Engine {
       const { prepared, rays, view, blocks, findings, spent } = reply;
       // what is only tried changes no small picture there is
       if (!this.keeps) this.sceneVersion++;
-      this.own = reply;
       const arrived = performance.now();
       performance.measure('wemlox:scene', { start: this.asked, end: arrived, detail: spent });
       this.draft.setScene(reply);
@@ -330,8 +313,7 @@ export class Engine {
       }));
       const swap = async () => {
         this.trial = this.tried;
-        this.inMoment = false;
-        await this.pool.swapScene(prepared, rays);
+        await this.picture.swap(reply);
       };
       const { state } = useShown.getState();
       // the picture under way goes on: between two passes it takes up what is tried
@@ -340,7 +322,7 @@ export class Engine {
       else {
         this.swap = null;
         this.trial = this.tried;
-        await this.beginAnew();
+        await this.picture.begin(reply);
         await this.weigh();
       }
       this.settle(!this.keeps || useChoice.getState().mode === 'draft');
@@ -379,7 +361,7 @@ export class Engine {
 
   private async traceCells(samples: number): Promise<void> {
     await this.takeUp();
-    await this.leaveMoments();
+    await this.picture.leaveMoments();
     const version = this.sceneVersion;
     const todo = this.cellOrders(samples);
     if (todo.length > 0) await this.pool.cells(todo, (cell, order) => cells.arrived(cell, version, order));
@@ -401,22 +383,25 @@ export class Engine {
     useShown.setState({ state: 'tracing' });
     this.pool.setGrade(this.grade!);
     const work = ++this.works;
-    // moments that were left in the middle weigh more than the others
-    if (this.mixed && this.blurred === 0) await this.beginAnew();
-    await this.leaveMoments();
-    const moments = this.momentsNow(samples);
-    const failed = (error: unknown) => {
-      useShown.setState({ state: 'failed', failure: error instanceof Error ? error.message : String(error) });
-      return false;
+    const { touched, size, camera } = this;
+    const { project, frame } = useStudio.getState();
+    const shown = {
+      project,
+      look: lookOf(project, useChoice.getState().lookId).id,
+      shot: shotOf(project).id,
     };
-    const still = moments.length > 1 ? Math.min(samples, STILL_FIRST) : samples;
-    const whole =
-      (this.blurred > 0 ||
-        (await this.pool.trace(
-          { camera: this.camera, size: this.size, samples: still, seed: SEED },
-          (progress) => this.show(progress, true),
-        ))) &&
-      (moments.length === 1 || (await this.blur(moments, samples, work).catch(failed)));
+    const isCurrent = () => work === this.works && touched === this.touched && !this.wanted && !this.asking;
+    const whole = await this.picture
+      .trace({ shown, frame, camera, size, samples }, isCurrent, (progress, isOfStage) =>
+        this.show(progress, isOfStage),
+      )
+      .catch((error: unknown) => {
+        useShown.setState({
+          state: 'failed',
+          failure: error instanceof Error ? error.message : String(error),
+        });
+        return false;
+      });
     if (!whole || work !== this.works) return;
     useShown.setState({ state: 'done', secondsLeft: 0 });
     await this.traceCells(CELL_FINE);
@@ -430,70 +415,6 @@ export class Engine {
     // nothing comes between the first look and the picture
     if (samples === 0 || !cellsToo) return;
     await this.traceCells(samples >= REFINE_AT ? CELL_FINE : CELL_FIRST);
-  }
-
-  /** Moments of the picture on the stage in which light falls on it, at most one a sample; one where nothing blurs. */
-  private momentsNow(samples: number): number[] {
-    const { project, frame } = useStudio.getState();
-    return momentsOf(project, shotOf(project).id, frame, Math.min(MOST_MOMENTS, samples));
-  }
-
-  /** Has the next picture begin without samples, of the scene on the stage. */
-  private async beginAnew(): Promise<void> {
-    this.inMoment = this.mixed = false;
-    this.blurred = 0;
-    if (this.own) await this.pool.takeScene(this.own.prepared, this.own.rays);
-  }
-
-  /** Gives the tracers the scene on the stage again, after those of other moments. */
-  private async leaveMoments(): Promise<void> {
-    if (!this.inMoment || !this.own) return;
-    this.inMoment = false;
-    await this.pool.swapScene(this.own.prepared, this.own.rays);
-  }
-
-  /**
-   * Traces the picture at all moments alike, in rounds of ever more samples: each round takes every moment once.
-   * @returns whether it has all its samples; false when something else came between
-   */
-  private async blur(moments: readonly number[], samples: number, work: number): Promise<boolean> {
-    const { project } = useStudio.getState();
-    const shown = {
-      project,
-      look: lookOf(project, useChoice.getState().lookId).id,
-      shot: shotOf(project).id,
-    };
-    const { touched, size } = this;
-    const isCurrent = () => work === this.works && touched === this.touched && !this.wanted && !this.asking;
-    this.moments ??= new MomentScenes(this.pool.lanes, (failure) =>
-      useShown.setState({ state: 'failed', failure }),
-    );
-    let done = this.blurred;
-    const [began, first] = [performance.now(), done];
-    const left = (now: number) =>
-      ((performance.now() - began) / 1000 / Math.max(1, now - first)) * (samples - now);
-    while (done < samples) {
-      const goal = Math.min(samples, Math.max(moments.length, done * ROUND));
-      for (const [k, moment] of moments.entries()) {
-        const upTo = done + Math.round(((goal - done) * (k + 1)) / moments.length);
-        const { scene, camera } = await this.moments.at({ ...shown, width: size.width }, moment);
-        if (!isCurrent()) return false;
-        const goesOn = done > 0 || k > 0;
-        this.inMoment = this.mixed = true;
-        this.blurred = 0;
-        if (goesOn) await this.pool.swapScene(scene.prepared, scene.rays);
-        else await this.pool.takeScene(scene.prepared, scene.rays);
-        const unfinished = k < moments.length - 1;
-        const request = { camera, size, samples: upTo, seed: SEED, goesOn, unfinished };
-        const whole = await this.pool.trace(request, (progress) =>
-          this.show({ ...progress, secondsLeft: left(progress.samples) }, progress.samples === upTo),
-        );
-        if (!whole || !isCurrent()) return false;
-      }
-      done = goal;
-      this.blurred = goal;
-    }
-    return true;
   }
 
   /** Encodes the traced picture as it stands; null when nothing has been traced yet. */
@@ -521,7 +442,7 @@ export class Engine {
     clearTimeout(this.weighed);
     for (const off of this.unsubscribe) off();
     this.pool.end();
-    this.moments?.end();
+    this.picture.end();
     this.sceneWorker.terminate();
   }
 }

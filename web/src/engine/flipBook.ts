@@ -10,21 +10,18 @@ import { useChoice } from '../state/choice.ts';
 import { flipEnds, useFlip, type FlipPicture } from '../state/flip.ts';
 import { lookOf, shotOf, useStudio } from '../state/studio.ts';
 import { useTime } from '../state/time.ts';
-import { MomentScenes } from './momentScenes.ts';
-import { TracePool } from './tracePool.ts';
+import { ShotPictures, sizeWithin } from './shotPictures.ts';
 
 /** Longer side of its pictures, pixels. */
 const SIDE = 320;
 /** Samples of a picture at first, and once all have that. */
 const LEVELS = [4, 32];
-/** Most moments of a picture that is blurred by motion, and those by which it is told whether it stays the same. */
-const MOST_MOMENTS = 16;
+/** Most moments by which it is told whether a picture that is blurred by motion stays the same. */
 const TOLD_BY = 3;
 /** Time without a hand after which it goes on, ms. */
 const REST = 500;
 /** Most pictures that are kept: some 230 kB each. */
 const MOST_FLIPPED = 1000;
-const SEED = 1;
 
 const delay = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
 
@@ -77,18 +74,15 @@ function spread(first: number, last: number): number[] {
 }
 
 export class FlipBook {
-  private readonly pool: TracePool;
-  private readonly scenes: MomentScenes;
+  private readonly shots: ShotPictures;
   /** Keys of the pictures of one document, look and shot. */
   private keys: { of: readonly unknown[]; known: Map<number, string> } = { of: [], known: new Map() };
   private ended = false;
   private touched = performance.now();
   private readonly unsubscribe: (() => void)[] = [];
 
-  constructor(lanes: number) {
-    const failed = (failure: string) => useFlip.setState({ failure });
-    this.pool = new TracePool(lanes, failed);
-    this.scenes = new MomentScenes(lanes, failed);
+  constructor() {
+    this.shots = new ShotPictures();
     const touch = () => this.touch();
     for (const event of ['pointerdown', 'pointermove', 'keydown', 'wheel'] as const) {
       window.addEventListener(event, touch, { passive: true });
@@ -113,7 +107,7 @@ export class FlipBook {
   /** Hands are at work: what is traced is left for later. */
   private touch(): void {
     this.touched = performance.now();
-    this.pool.callOff();
+    this.shots.callOff();
   }
 
   private async run(): Promise<void> {
@@ -161,8 +155,13 @@ export class FlipBook {
         }
         if (known && known.key !== key) this.drop(frame);
         const began = performance.now();
-        const moments = momentsOf(project, shot.id, frame, Math.min(MOST_MOMENTS, samples));
-        const image = await this.traced(project, moments, look, shot.id, samples);
+        const image = await this.shots.traced(
+          { project, look, shot: shot.id },
+          frame,
+          sizeWithin(project, shot.id, SIDE),
+          samples,
+          () => performance.now() - this.touched >= REST,
+        );
         if (!image || !isCurrent()) return;
         this.keep(frame, { key, samples, image, of: project });
         useFlip.setState({ pace: 60_000 / (performance.now() - began), failure: null });
@@ -217,56 +216,9 @@ export class FlipBook {
     for (const frame of useFlip.getState().pictures.keys()) if (frame >= frames) this.drop(frame);
   }
 
-  /**
-   * A picture of the document as it is shown, its samples shared out over its moments; null when it was called off.
-   * @param moments as pictures of the shot with fractions; at most as many as samples
-   */
-  private async traced(
-    project: Project,
-    moments: readonly number[],
-    look: string,
-    shotId: string,
-    samples: number,
-  ): Promise<ImageData | null> {
-    const aspect = aspectOf(project.shots.find((s) => s.id === shotId)!);
-    const [width, height] = [SIDE * Math.min(1, aspect), SIDE / Math.max(1, aspect)].map((v) =>
-      Math.max(1, Math.round(v)),
-    );
-    let image: ImageData | null = null;
-    for (const [k, moment] of moments.entries()) {
-      if (k > 0 && performance.now() - this.touched < REST) return null;
-      const {
-        scene,
-        look: lit,
-        camera,
-      } = await this.scenes.at({ project, look, shot: shotId, width }, moment);
-      if (k === 0) await this.pool.takeScene(scene.prepared, scene.rays);
-      else await this.pool.swapScene(scene.prepared, scene.rays);
-      this.pool.setGrade(lit.grade);
-      const upTo = Math.round((samples * (k + 1)) / moments.length);
-      const whole = await this.pool.trace(
-        {
-          camera,
-          size: { width, height },
-          samples: upTo,
-          seed: SEED,
-          goesOn: k > 0,
-          unfinished: k < moments.length - 1,
-          plain: true,
-        },
-        ({ pixels, size }) => {
-          if (pixels) image = new ImageData(pixels.slice(), size.width, size.height);
-        },
-      );
-      if (!whole) return null;
-    }
-    return image;
-  }
-
   end(): void {
     this.ended = true;
     for (const off of this.unsubscribe) off();
-    this.pool.end();
-    this.scenes.end();
+    this.shots.end();
   }
 }

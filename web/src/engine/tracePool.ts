@@ -105,6 +105,9 @@ interface Cleaned {
   seconds: number;
 }
 
+/** Threads that trace a picture: as many as the machine has, within reason. */
+export const lanesHere = (): number => Math.max(1, Math.min(16, navigator.hardwareConcurrency || 2));
+
 export class TracePool {
   readonly lanes: number;
   private readonly tracers: Asked<TraceOrder, TraceReply>[];
@@ -406,12 +409,16 @@ export class TracePool {
     await Promise.all(this.tracers.map(work));
   }
 
-  /** Encodes the picture as it stands, in several ways of the same moment; null when there is none. */
+  /**
+   * Encodes the picture as it stands, in several ways of the same moment; null when there is none.
+   * @throws Error in words when a file has no room for it
+   */
   async encode<K extends EncodeKind>(
     ...kinds: K[]
   ): Promise<{ files: Record<K, Uint8Array<ArrayBuffer>>; samples: number } | null> {
     const { grade, clean, groups } = this;
     const done = await this.display.ask({ type: 'encode', kinds, grade, clean, groups });
+    if (done.type === 'refused') throw new Error(done.why);
     if (done.type !== 'encoded' || !done.files) return null;
     return { files: done.files as Record<K, Uint8Array<ArrayBuffer>>, samples: done.samples };
   }

@@ -17,7 +17,7 @@ export function FlipCanvas({ place }: { place: React.CSSProperties }) {
   useEffect(() => () => useFlip.setState({ on: false }), []);
   useEffect(() => {
     if (!on) return;
-    const book = new FlipBook(Math.max(1, Math.min(16, navigator.hardwareConcurrency || 2)));
+    const book = new FlipBook();
     return () => book.end();
   }, [on]);
   useEffect(() => {

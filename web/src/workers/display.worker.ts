@@ -12,6 +12,7 @@ import {
   type PictureLayers,
 } from '@wemlox/core/picture/files';
 import { glowing } from '@wemlox/core/picture/glow';
+import { encodeJpeg } from '@wemlox/core/picture/jpegFile';
 import { toneMapped8 } from '@wemlox/core/picture/tone';
 import { balanced, cleanlyBalanced } from '@wemlox/core/trace/balance';
 import { developed, filmLayers } from '@wemlox/core/trace/developing';
@@ -20,7 +21,7 @@ import { shareChart, sightlines } from '@wemlox/core/trace/shareChart';
 import { granted } from '@wemlox/core/trace/wish';
 import { lossToTell, noiseOf } from '@wemlox/core/trace/noise';
 import { kernelMemory } from '@wemlox/core/trace/kernel';
-import { compileDenoiser, denoiserWeights } from './files.ts';
+import { compileDenoiser, compileJpegEncoder, denoiserWeights } from './files.ts';
 import type { Denoiser, DisplayOrder, DisplayReply, EncodeKind } from './messages.ts';
 
 /** The last picture developed, linear. */
@@ -96,28 +97,35 @@ async function setUp({ film, samples, shrink, threads, first }: DisplayOrder & {
   }
 }
 
-function encoded(
+async function encoded(
   kind: EncodeKind,
   grade: Grade,
   layers: PictureLayers | null,
   shown: LinearPicture,
-): Uint8Array<ArrayBuffer> {
+): Promise<Uint8Array<ArrayBuffer>> {
   if (kind === 'film') return encodeExr(picture!, 'half', layers!);
+  if (kind === 'jpeg') return encodeJpeg(shown, grade, compileJpegEncoder);
   return kind === 'exr' ? encodeExr(picture!) : encodePng(shown, grade, kind === 'png16' ? 16 : 8);
 }
 
-function encode({ kinds, grade, clean, groups }: DisplayOrder & { type: 'encode' }): void {
+async function encode({ kinds, grade, clean, groups }: DisplayOrder & { type: 'encode' }): Promise<void> {
   if (!picture) {
     reply({ type: 'encoded', files: null, samples: 0 });
     return;
   }
   const layers = kinds.includes('film') ? filmLayers(picture.film, picture.data, groups) : null;
   const shown = resized(weighed(seen(clean)!), picture.width, picture.height);
-  const files = Object.fromEntries(kinds.map((kind) => [kind, encoded(kind, grade, layers, shown)]));
-  reply(
-    { type: 'encoded', files, samples: picture.samples },
-    Object.values(files).map((f) => f.buffer),
-  );
+  const { samples } = picture;
+  try {
+    const made = await Promise.all(kinds.map((kind) => encoded(kind, grade, layers, shown)));
+    const files = Object.fromEntries(kinds.map((kind, i) => [kind, made[i]]));
+    reply(
+      { type: 'encoded', files, samples },
+      made.map((f) => f.buffer),
+    );
+  } catch (error) {
+    reply({ type: 'refused', why: error instanceof Error ? error.message : String(error) });
+  }
 }
 
 async function proofFilm(hash: string): Promise<LinearPicture> {
@@ -177,5 +185,5 @@ self.onmessage = ({ data }: MessageEvent<DisplayOrder>) => {
     const { film, samples, strokes, tinted } = data;
     reply({ type: 'wished', wished: granted(film, samples, strokes, tinted) });
   } else if (data.type === 'proofs') void showProofs(data);
-  else encode(data);
+  else void encode(data);
 };

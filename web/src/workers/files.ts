@@ -1,6 +1,7 @@
 /** Files a worker fetches: shipped fonts and the kernel from the build, uploads from the server. */
 import denoiseUrl from '@wemlox/core/kernel/denoise-shared.wasm?url';
 import kernelUrl from '@wemlox/core/kernel/kernel-shared.wasm?url';
+import jpegEncoderUrl from '@jsquash/jpeg/codec/enc/mozjpeg_enc.wasm?url';
 import jpegUrl from '@jsquash/jpeg/codec/dec/mozjpeg_dec.wasm?url';
 import webpUrl from '@jsquash/webp/codec/dec/webp_dec.wasm?url';
 import weightsUrl from '@wemlox/core/weights/rt_hdr.tza?url';
@@ -24,6 +25,7 @@ const decoders: Decoders = {
   jpeg: () => WebAssembly.compileStreaming(fetch(jpegUrl)),
   webp: () => WebAssembly.compileStreaming(fetch(webpUrl)),
 };
+export const compileJpegEncoder = () => WebAssembly.compileStreaming(fetch(jpegEncoderUrl));
 export const denoiserWeights = () => fetched(weightsUrl, 'the denoiser');
 
 /** A picture's own file, or a frame of a moving one. */

@@ -248,7 +248,7 @@ export type DisplayOrder =
   | { type: 'proofs'; film: string; against?: string | null; grade: Grade };
 
 /** `film`: linear, half floats, with its layers. */
-export type EncodeKind = 'png' | 'png16' | 'exr' | 'film';
+export type EncodeKind = 'png' | 'png16' | 'jpeg' | 'exr' | 'film';
 
 export type DisplayReply =
   /** Pixels are null where there is nothing new to show. */

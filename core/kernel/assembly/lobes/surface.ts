@@ -6,7 +6,7 @@
 // L/n²: no index squared appears. All four paths of a group wear one finish and are on one side of it: outside, in its
 // glass, or beneath its surface, where light that seeps in wanders until it comes out again.
 import {
-  F_ALPHA_X, F_ALPHA_Y, F_BASE_B, F_BASE_G, F_BASE_R, F_COAT, F_COAT_ALPHA, F_COAT_B, F_COAT_G, F_COAT_IOR, F_COAT_R,
+  F_ALPHA_X, F_ALPHA_Y, F_BASE_B, F_BASE_G, F_BASE_R, F_COAT, F_COAT_ALPHA_X, F_COAT_ALPHA_Y, F_COAT_B, F_COAT_G, F_COAT_IOR, F_COAT_R,
   F_DIFFUSE_ROUGHNESS, F_DISPERSION, F_FILM, F_FUZZ, F_FUZZ_B, F_FUZZ_G, F_FUZZ_R, F_GLASS, F_GLOSS_MEAN, F_IOR, F_LIT, F_LOST_IN, F_LOST_OUT, F_METAL, F_OPAQUE, F_RESIDUAL_B,
   F_RESIDUAL_G, F_RESIDUAL_R, F_SHEET, F_SHEET_ALPHA, F_SPECULAR_B, F_SPECULAR_G, F_SPECULAR_R, F_SUBSURFACE, F_THROUGH_IN,
   F_THROUGH_OUT, F_TINT_B, F_TINT_G, F_TINT_R,
@@ -269,15 +269,16 @@ function reflected(ix: v128, iy: v128, iz: v128, here: v128): void {
   sumPdf = add(sumPdf, div(density, add(splat(1), lambdaO)));
   if (splits && isSharp()) sumSharp = summed();
   if (coat > 0) {
-    const ca = spread4(F_COAT_ALPHA);
-    const seen = where(here, mul(normals(ca, ca, hx, hy, hz), over));
-    const lo = add(splat(1), lambda(ca, ca, ox, oy, oz));
+    const cx = spread4(F_COAT_ALPHA_X);
+    const cy = spread4(F_COAT_ALPHA_Y);
+    const seen = where(here, mul(normals(cx, cy, hx, hy, hz), over));
+    const lo = add(splat(1), lambda(cx, cy, ox, oy, oz));
     const f = div(
       mul(splat(coat), mul(fresnel(oh, spread4(F_COAT_IOR)), seen)),
-      add(lo, lambda(ca, ca, ix, iy, iz)),
+      add(lo, lambda(cx, cy, ix, iy, iz)),
     );
     gives(f, f, f);
-    if (splits && num(F_COAT_ALPHA) <= SHARP) sumSharp = mad(f, splat(3), sumSharp);
+    if (splits && max(num(F_COAT_ALPHA_X), num(F_COAT_ALPHA_Y)) <= SHARP) sumSharp = mad(f, splat(3), sumSharp);
     sumPdf = add(sumPdf, div(mul(wCoat, seen), lo));
   }
   const cosine = where(here, mul(iz, splat(INV_PI)));
@@ -499,10 +500,9 @@ export function sample(lot: v128, u: v128, v: v128): void {
   let valid = splat(0);
   if (v128.any_true(shiny)) {
     const ofSheet = both(shiny, f32x4.ge(lot, toGlass));
-    const ca = spread4(F_COAT_ALPHA);
     const sa = splat(sheetAlpha);
-    const wx = pick(ofCoat, ca, pick(ofSheet, sa, ax));
-    const wy = pick(ofCoat, ca, pick(ofSheet, sa, ay));
+    const wx = pick(ofCoat, spread4(F_COAT_ALPHA_X), pick(ofSheet, sa, ax));
+    const wy = pick(ofCoat, spread4(F_COAT_ALPHA_Y), pick(ofSheet, sa, ay));
     visibleNormal(wx, wy, ox, oy, oz, u, v);
     const oh = dot3(ox, oy, oz, halfX, halfY, halfZ);
     const twice = add(oh, oh);

@@ -4,10 +4,13 @@ import { useEffect } from 'react';
 import { duration } from '../../stage/Status.tsx';
 import { assetUrl, picturesUrl } from '../../state/api.ts';
 import type { PressJob } from '@wemlox/wire';
+import { useFilming, type Filming } from '../../state/filming.ts';
 import { cancelJob, loadPress, underWay, usePress } from '../../state/press.ts';
 import { useStudio } from '../../state/studio.ts';
 
 const POLL = 1000;
+const ROW =
+  'grid grid-cols-[minmax(0,1fr)_220px_140px_150px_170px] items-center gap-4 border-b border-(--line) px-4 py-1.5';
 
 const picturesOf = ({ first, last }: PressJob) => last - first + 1;
 
@@ -33,10 +36,7 @@ function Row({ job }: { job: PressJob }) {
   const busy = underWay(job);
   const id = useStudio((s) => s.id);
   return (
-    <li
-      className="grid grid-cols-[minmax(0,1fr)_220px_140px_150px_170px] items-center gap-4 border-b border-(--line) px-4 py-1.5"
-      data-job={job.state}
-    >
+    <li className={ROW} data-job={job.state}>
       <span className="truncate">{job.name}</span>
       <span className="quiet">
         {job.width} × {job.height}, {job.format}
@@ -84,15 +84,42 @@ function Row({ job }: { job: PressJob }) {
   );
 }
 
+/** The film that the page itself makes. */
+function FilmRow({ film }: { film: Filming }) {
+  const { name, width, height, done, all, began, stop } = film;
+  const left = (((performance.now() - began) / 1000) * (all - done)) / Math.max(1, done);
+  return (
+    <li className={ROW} data-job="here">
+      <span className="truncate">{name}</span>
+      <span className="quiet">
+        {width} × {height}, {all} pictures, made in this page
+      </span>
+      <progress
+        className="progress w-full"
+        aria-label={`${done} of ${all} pictures`}
+        max={all}
+        value={done}
+      />
+      <span className="quiet">{done === 0 ? 'starting' : `${duration(left)} left`}</span>
+      <span className="text-right">
+        <button type="button" className="btn btn-xs" onClick={stop}>
+          <X size={12} /> Stop
+        </button>
+      </span>
+    </li>
+  );
+}
+
 export function PressBand() {
   const list = usePress((p) => p.list);
+  const film = useFilming((f) => f.now);
   useEffect(() => {
     const load = () => void loadPress().catch(() => {});
     load();
     const timer = setInterval(load, POLL);
     return () => clearInterval(timer);
   }, []);
-  if (list.length === 0) {
+  if (list.length === 0 && !film) {
     return (
       <p className="quiet p-4">
         Nothing has been sent to the press. Pictures made there go on while the page is closed.
@@ -101,6 +128,7 @@ export function PressBand() {
   }
   return (
     <ul className="h-full overflow-y-auto" aria-label="Press queue">
+      {film && <FilmRow film={film} />}
       {list.map((job) => (
         <Row key={job.id} job={job} />
       ))}

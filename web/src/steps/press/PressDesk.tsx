@@ -1,26 +1,30 @@
 /** Press: what leaves the studio. */
-import { Download, Send } from 'lucide-react';
+import { Clapperboard, Download, Send } from 'lucide-react';
 import { hasAlpha, isMoving } from '@wemlox/wire';
 import { useState } from 'react';
 import { aspectOf } from '@wemlox/core/document';
 import { framesOf } from '@wemlox/core/motion/span';
 import { ChoiceRow, NumberRow, Section, SegmentRow, SwitchRow } from '../../desk/rows.tsx';
 import { engine } from '../../engine/engine.ts';
+import { FILM_KINDS } from '../../engine/filmFile.ts';
 import { useShown } from '../../state/shown.ts';
 import { downloadPicture } from '../../actions/files.ts';
+import { makeFilm } from '../../actions/film.ts';
+import { useFilming } from '../../state/filming.ts';
 import { sendToPress, type PressSettings } from '../../state/press.ts';
-
 import { useFrame, useShot } from '../../state/time.ts';
 
 const FILES = [
   ['png', 'PNG, 8 bit', 'through the grade, with alpha'],
   ['png16', 'PNG, 16 bit', 'through the grade, with alpha'],
+  ['jpeg', 'JPEG', 'through the grade, over black'],
   ['exr', 'OpenEXR, float', 'scene-linear, before the grade'],
 ] as const;
 
 const FORMATS = [
   ['png8', 'PNG, 8 bit'],
   ['png16', 'PNG, 16 bit'],
+  ['jpeg', 'JPEG'],
   ['exr-half', 'OpenEXR, half'],
   ['exr-float', 'OpenEXR, float'],
 ] as const;
@@ -63,6 +67,8 @@ function Order() {
   const format = !several && isMoving(settings.format) ? 'png16' : settings.format;
   const height = Math.max(1, Math.round(width / aspect));
   const exr = format.startsWith('exr');
+  const filming = useFilming((f) => f.now !== null);
+  const kind = FILM_KINDS.find((k) => k === format);
   return (
     <Section title="To the press" aside={`${width} × ${height}`}>
       <NumberRow
@@ -177,6 +183,17 @@ function Order() {
       >
         <Send size={13} /> Send to the press
       </button>
+      {kind && (
+        <button
+          type="button"
+          className="btn btn-sm mt-1.5 w-full"
+          disabled={filming}
+          title="Traced and encoded by this browser while the page is open, with all samples, cleaned wholly; what is open is black in it"
+          onClick={() => void makeFilm({ ...settings, ...asked, kind, width, height })}
+        >
+          <Clapperboard size={13} /> Make it in this page
+        </button>
+      )}
     </Section>
   );
 }
