@@ -126,7 +126,6 @@ test('pieces are fitted to the word, named, moved, and seen alone', async ({ pag
     (await documentOf(page, studio)).pieces.find((p) => p.name === 'Net of light')!.width;
   const handle = page.getByTestId('size-marks').getByRole('button', { name: 'Width of Net of light' });
   const before = await width();
-  await page.screenshot({ path: '/tmp/size.png' });
   await dragBy(page, await middle(handle), -60, 0);
   const narrower = await width();
   expect(narrower).toBeLessThan(0.9 * before);

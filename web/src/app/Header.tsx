@@ -1,12 +1,12 @@
 /** Project, looks, steps, history, saving. */
-import { History, Keyboard, Moon, Plus, Redo2, Search, Sun, Trash2, Undo2 } from 'lucide-react';
+import { Expand, History, Keyboard, Moon, Plus, Redo2, Search, Sun, Trash2, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { cutName } from '@wemlox/core/document';
 import { renameLook, renameProject } from '@wemlox/core/edits';
 import { addLook, removeLook } from '../actions/looks.ts';
 import { assetUrl } from '../state/api.ts';
-import { choose, useChoice } from '../state/choice.ts';
+import { choose, toggleAlone, useChoice } from '../state/choice.ts';
 import { useHealth } from '../state/health.ts';
 import { latestOf, useProofs } from '../state/proofs.ts';
 import { useSaving } from '../state/saving.ts';
@@ -209,6 +209,15 @@ export function Header({
           onClick={onPalette}
         >
           <Search size={15} />
+        </button>
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs px-1.5"
+          aria-label="The picture alone"
+          title="The picture alone in the window (F)"
+          onClick={toggleAlone}
+        >
+          <Expand size={15} />
         </button>
         <button
           type="button"

@@ -15,6 +15,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['← →', 'the picture before, the next'],
   ['[ ]', 'exposure by a third of a stop'],
   ['H', 'handles'],
+  ['F', 'the picture alone in the window, and back'],
   ['U, Shift-U', 'undo and redo; Ctrl-Z and Ctrl-Y too'],
   ['/', 'ask the studio'],
   ['Delete', 'clear the chosen face'],

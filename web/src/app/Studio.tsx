@@ -19,7 +19,7 @@ import { TimeBand } from '../band/time/TimeBand.tsx';
 import { Stage } from '../stage/Stage.tsx';
 import { targetName } from '@wemlox/core/edits';
 import { dressFaces } from '../actions/finishes.ts';
-import { choose, useChoice, useHover, type ChosenFace } from '../state/choice.ts';
+import { choose, useAlone, useChoice, useHover, type ChosenFace } from '../state/choice.ts';
 import { watchHealth } from '../state/health.ts';
 import { loadProofs } from '../state/proofs.ts';
 import { openProject } from '../state/saving.ts';
@@ -78,6 +78,8 @@ function OpenStudio({ base, lookId, step }: { base: string; lookId: string; step
   const finishes = useStudio((s) => s.seen.finishes);
   const large = useChoice((c) => c.largeChart) && step === 'finish';
   const go = useNavigate();
+  const { alone } = useAlone();
+  const beside = alone ? 'hidden' : '';
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
   useKeys({ go, base, lookId, onPalette: () => setPalette(true), onKeys: () => setKeys(true) });
   useEffect(watchHealth, []);
@@ -107,9 +109,13 @@ function OpenStudio({ base, lookId, step }: { base: string; lookId: string; step
       onDragEnd={drop}
     >
       <div
-        className={`grid h-dvh min-h-[680px] min-w-[1000px] grid-cols-[minmax(0,1fr)_332px] ${large ? 'grid-rows-[40px_minmax(0,1fr)_max(404px,40vh)]' : 'grid-rows-[40px_minmax(0,1fr)_max(196px,22vh)]'}`}
+        className={
+          alone
+            ? 'grid h-dvh grid-cols-1 grid-rows-1'
+            : `grid h-dvh min-h-[680px] min-w-[1000px] grid-cols-[minmax(0,1fr)_332px] ${large ? 'grid-rows-[40px_minmax(0,1fr)_max(404px,40vh)]' : 'grid-rows-[40px_minmax(0,1fr)_max(196px,22vh)]'}`
+        }
       >
-        <div className="col-span-2">
+        <div className={`col-span-2 ${beside}`}>
           <Header
             base={base}
             lookId={lookId}
@@ -122,17 +128,17 @@ function OpenStudio({ base, lookId, step }: { base: string; lookId: string; step
         <main className="min-h-0 min-w-0">
           <Stage />
         </main>
-        <aside aria-label="Desk" className="overflow-y-auto border-l border-(--line) px-4">
+        <aside aria-label="Desk" className={`overflow-y-auto border-l border-(--line) px-4 ${beside}`}>
           {DESKS[step]()}
         </aside>
         <section
           aria-label="Band"
-          className={`min-w-0 overflow-hidden border-t border-(--line) ${rack ? '' : 'col-span-2'}`}
+          className={`min-w-0 overflow-hidden border-t border-(--line) ${rack ? '' : 'col-span-2'} ${beside}`}
         >
           {BANDS[step]()}
         </section>
         {rack && (
-          <section aria-label="Rack" className="min-w-0 border-t border-l border-(--line)">
+          <section aria-label="Rack" className={`min-w-0 border-t border-l border-(--line) ${beside}`}>
             {rack()}
           </section>
         )}

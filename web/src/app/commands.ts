@@ -15,7 +15,7 @@ import { addPanel, keepSurround, partSun, READY_PANELS, takeNone } from '../acti
 import { addLook } from '../actions/looks.ts';
 import { keepProof } from '../actions/proofs.ts';
 import { fitFrame, wallOf } from '../actions/stage.ts';
-import { choose, useChoice } from '../state/choice.ts';
+import { choose, toggleAlone, useChoice } from '../state/choice.ts';
 import { useProofs } from '../state/proofs.ts';
 import { reachesBack, useRevisions } from '../state/revisions.ts';
 import { history, lookOf, perform, redo, useStudio } from '../state/studio.ts';
@@ -103,6 +103,7 @@ export function commands({ go, base, lookId, onKeys, onRevisions }: Ways): Comma
       () => choose({ handles: !useChoice.getState().handles }),
       'H',
     ),
+    c('View', 'alone', 'The picture alone, or the studio', toggleAlone, 'F'),
     c('View', 'theme', 'Graphite or paper', () =>
       choose({ theme: useChoice.getState().theme === 'paper' ? 'graphite' : 'paper' }),
     ),

@@ -2,7 +2,7 @@
 import { useEffect } from 'react';
 import type { NavigateFunction } from 'react-router';
 import { dressFaces } from '../actions/finishes.ts';
-import { choose, useChoice } from '../state/choice.ts';
+import { choose, toggleAlone, useAlone, useChoice } from '../state/choice.ts';
 import { keepProof } from '../actions/proofs.ts';
 import { redo } from '../state/studio.ts';
 import { stepFrames, togglePlay } from '../state/time.ts';
@@ -46,6 +46,7 @@ export function useKeys({ go, base, lookId, onPalette, onKeys }: Hands): void {
       n: toggleClean,
       k: () => void keepProof(),
       p: togglePlay,
+      f: toggleAlone,
       h: () => choose({ handles: !useChoice.getState().handles }),
       '[': () => stepExposure(-1),
       ']': () => stepExposure(1),
@@ -59,6 +60,7 @@ export function useKeys({ go, base, lookId, onPalette, onKeys }: Hands): void {
       if (face) dressFaces(face, finish);
     };
     const atRest: Record<string, () => void> = {
+      Escape: () => useAlone.setState({ alone: false }),
       ',': () => moveFace(-1, 0),
       '.': () => moveFace(1, 0),
       ArrowLeft: () => stepFrames(-1),

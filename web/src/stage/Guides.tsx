@@ -1,5 +1,5 @@
 /** Lines over the picture to place things by; they go with the handles, and are in no picture. */
-import { useChoice } from '../state/choice.ts';
+import { useChoice, useHandles } from '../state/choice.ts';
 
 interface Place {
   left: number;
@@ -14,7 +14,7 @@ const SAFE = [0.035, 0.05];
 export function Guides({ place }: { place: Place }) {
   const guides = useChoice((c) => c.guides);
   const margin = useChoice((c) => c.margin);
-  const handles = useChoice((c) => c.handles);
+  const handles = useHandles();
   if (!handles || guides.length === 0) return null;
   const { width: w, height: h } = place;
   const frame = (x: number, y: number) => ({ x: x, y: y, width: w - 2 * x, height: h - 2 * y });

@@ -3,7 +3,7 @@ import { useDroppable } from '@dnd-kit/core';
 import { useEffect, useRef, useState } from 'react';
 import { useParams } from 'react-router';
 import { aspectOf } from '@wemlox/core/document';
-import { choose, useChoice } from '../state/choice.ts';
+import { choose, toggleAlone, useAlone, useChoice, useHandles } from '../state/choice.ts';
 import { useShot } from '../state/time.ts';
 import { Compared } from './Compared.tsx';
 import { PICTURE } from './drop.ts';
@@ -52,7 +52,8 @@ export function Stage() {
   const [size, setSize] = useState({ width: 0, height: 0 });
   const shot = useShot();
   const mode = useChoice((c) => c.mode);
-  const handles = useChoice((c) => c.handles);
+  const handles = useHandles();
+  const { alone } = useAlone();
   const fresh = useShown((v) => v.fresh);
   const state = useShown((v) => v.state);
   const samples = useShown((v) => v.samples);
@@ -128,12 +129,14 @@ export function Stage() {
       />
       {step === 'frame' && <FlipCanvas place={open} />}
       <div
-        className="pointer-events-none absolute overflow-visible border border-base-content/40"
+        className={`pointer-events-none absolute overflow-visible ${alone ? '' : 'border border-base-content/40'}`}
         style={{
           ...place,
-          boxShadow: handles
-            ? '0 0 0 4000px color-mix(in srgb, var(--color-base-200) 55%, transparent)'
-            : 'none',
+          boxShadow: alone
+            ? '0 0 0 4000px var(--color-base-200)'
+            : handles
+              ? '0 0 0 4000px color-mix(in srgb, var(--color-base-200) 55%, transparent)'
+              : 'none',
         }}
       />
       <Guides place={place} />
@@ -148,7 +151,15 @@ export function Stage() {
       <Compared place={place} />
       <Status place={place} step={step} />
       <Notices />
-      {!handles && (
+      {alone ? (
+        <button
+          type="button"
+          className="btn btn-xs absolute top-1 right-1 opacity-0 hover:opacity-100 focus-visible:opacity-100"
+          onClick={toggleAlone}
+        >
+          Back to the studio <kbd className="kbd kbd-xs">F</kbd>
+        </button>
+      ) : !handles ? (
         <button
           type="button"
           className="btn btn-xs btn-ghost absolute top-1 right-1"
@@ -156,7 +167,7 @@ export function Stage() {
         >
           Show handles <kbd className="kbd kbd-xs">H</kbd>
         </button>
-      )}
+      ) : null}
     </div>
   );
 }

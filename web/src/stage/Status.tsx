@@ -1,6 +1,6 @@
 /** The line at the foot of the frame: which view, how many samples, how long still. */
 import { useMemo } from 'react';
-import { useChoice } from '../state/choice.ts';
+import { useChoice, useHandles } from '../state/choice.ts';
 import { numberText } from '../state/language.ts';
 import { useStudio } from '../state/studio.ts';
 import { findingText } from '@wemlox/core/preflight/words';
@@ -89,7 +89,8 @@ function flipText(frame: number): string {
 
 export function Status({ place, step }: { place: Place; step: string | undefined }) {
   const { state, samples, secondsLeft, failure, findings, fresh, loss } = useShown();
-  const { mode, samples: goal, handles } = useChoice();
+  const { mode, samples: goal } = useChoice();
+  const handles = useHandles();
   const grave = findings.filter((f) => f.grave).map(findingText);
   const draft = useDraftText();
   const why = useCatch((c) => c.why);

@@ -90,6 +90,16 @@ export const useChoice = create<Choice>()(
 export const choose = (change: Partial<Choice>) =>
   useChoice.setState(change.light ? { panel: null, ...change } : change);
 
+/** Whether the picture has the window to itself: for now, not for the next time. */
+export const useAlone = create<{ alone: boolean }>()(() => ({ alone: false }));
+export const toggleAlone = () => useAlone.setState(({ alone }) => ({ alone: !alone }));
+
+/** Whether handles and lines lie over the picture. */
+export function useHandles(): boolean {
+  const { alone } = useAlone();
+  return useChoice((c) => c.handles) && !alone;
+}
+
 /** What the last comparison of films found: the mean difference as a share of the light, or why there is none. */
 export const useCompared = create<{ mean: number | null; problem: string }>()(() => ({
   mean: null,
