@@ -54,7 +54,7 @@ export interface FilmOrder {
 export async function makeFilm(order: FilmOrder): Promise<void> {
   if (useFilming.getState().now) return;
   const { width, height, samples, kind, first, last } = order;
-  const { seen: project, id } = useStudio.getState();
+  const { project, id } = useStudio.getState();
   const shot = shotOf(project);
   const of = { project, look: currentLook(project).id, shot: shot.id };
   const name = nameOf(project);

@@ -83,6 +83,7 @@ function OpenStudio({ base, lookId, step }: { base: string; lookId: string; step
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
   useKeys({ go, base, lookId, onPalette: () => setPalette(true), onKeys: () => setKeys(true) });
   useEffect(watchHealth, []);
+  useEffect(() => () => useAlone.setState({ alone: false }), []);
   const hover = () => {
     const at = landing();
     setLandsOn(at ? targetName(useStudio.getState().seen, at.target) : '');

@@ -149,6 +149,12 @@ export class Draft {
     RectAreaLightUniformsLib.init();
     this.renderer = new WebGLRenderer({ canvas, antialias: !this.software, alpha: true });
     this.renderer.setClearColor(0, 0);
+    // what was compiled, or was being compiled, is gone with a driver that gave up
+    canvas.addEventListener('webglcontextrestored', () => {
+      this.compiled = false;
+      this.compiling = null;
+      this.draw();
+    });
     this.renderer.shadowMap.enabled = true;
     this.renderer.shadowMap.type = PCFShadowMap;
     this.pmrem = new PMREMGenerator(this.renderer);
@@ -345,7 +351,7 @@ export class Draft {
     for (const old of this.lights.children) (old as SpotLight).dispose?.();
     this.lights.clear();
     for (const light of drawn(scene.lights)) this.lights.add(...this.lamps(light, scene));
-    const kinds = this.lights.children.map((lamp) => lamp.type).join();
+    const kinds = this.lights.children.map((lamp) => `${lamp.type} ${lamp.castShadow}`).join();
     if (kinds !== this.lampKinds) this.compiled = false;
     this.lampKinds = kinds;
   }
@@ -559,6 +565,7 @@ export class Draft {
   }
 
   end(): void {
+    this.scene = null;
     cancelAnimationFrame(this.due);
     this.mirror.end();
     for (const material of [...this.materials.values(), ...this.gone]) material.dispose();
