@@ -249,6 +249,15 @@ test('Space compares after a proof has been clicked, and a focused choice keeps 
   for (const key of ['d', 'h', 'k', '2']) await page.keyboard.press(key);
   await expect(page).toHaveURL(/proof$/);
   await expect(page.getByTestId('stage').getByRole('button', { name: /Show handles/ })).toHaveCount(0);
+  // a window over the studio has the keys to itself, wherever the focus went
+  await page.getByRole('button', { name: 'Keys', exact: true }).click();
+  const sheet = page.getByRole('dialog', { name: 'Keys and words' });
+  await expect(sheet).toBeVisible();
+  await page.evaluate(() => (globalThis.document.activeElement as HTMLElement).blur());
+  await page.keyboard.press('6');
+  await page.keyboard.press('Escape');
+  await expect(sheet).toHaveCount(0);
+  expect(page.url()).not.toContain('/press');
 });
 
 test('the page says when the database is away, and that it is back', async ({ page }) => {

@@ -299,7 +299,7 @@ describe('orders', () => {
     expect(readOrder(['a', '-o', 'b.png', '--noise', '0.02']).samples).toBe(65536);
     for (const bad of [
       ['a'],
-      ['a', '-o', 'b.jpg'],
+      ['a', '-o', 'b.tif'],
       ['a', '-o', 'b.exr', '--samples', '0'],
       ['a', '-o', 'b.exr', '--what'],
       ['a', 'b', '-o', 'c.exr'],

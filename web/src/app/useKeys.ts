@@ -60,7 +60,6 @@ export function useKeys({ go, base, lookId, onPalette, onKeys }: Hands): void {
       if (face) dressFaces(face, finish);
     };
     const atRest: Record<string, () => void> = {
-      Escape: () => useAlone.setState({ alone: false }),
       ',': () => moveFace(-1, 0),
       '.': () => moveFace(1, 0),
       ArrowLeft: () => stepFrames(-1),
@@ -77,14 +76,17 @@ export function useKeys({ go, base, lookId, onPalette, onKeys }: Hands): void {
     };
     const withCtrl: Record<string, () => void> = { z: goBackOne, y: redo, 'Shift+Z': redo };
     const press = (event: KeyboardEvent) => {
-      if (event.defaultPrevented || event.isComposing) return;
+      // a window over the studio has all keys to itself, wherever the focus went
+      if (event.defaultPrevented || event.isComposing || document.querySelector('dialog[open]')) return;
       const altGr = event.getModifierState('AltGraph') || (event.ctrlKey && event.altKey);
       const ctrl = !altGr && (event.ctrlKey || event.metaKey);
       if ((event.altKey && !altGr) || within(event, FIELDS)) return;
       const meaning = meaningOf(event);
       const run = ctrl
         ? withCtrl[meaning]
-        : (anywhere[meaning] ?? (within(event, WALKED) ? undefined : atRest[meaning]));
+        : meaning === 'Escape' && useAlone.getState().alone
+          ? toggleAlone
+          : (anywhere[meaning] ?? (within(event, WALKED) ? undefined : atRest[meaning]));
       if (!run) return;
       event.preventDefault();
       run();
