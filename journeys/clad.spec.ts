@@ -2,7 +2,7 @@
 import { decode } from 'fast-png';
 import { expect, type Page } from '@playwright/test';
 import type { Project } from '@wemlox/core/document';
-import { begin, documentOf, number, step, test, traced } from './hands.ts';
+import { begin, darken, documentOf, number, step, test, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;
@@ -153,14 +153,7 @@ test('one picture wraps front, bevel and side; the print is stopped, mended and 
     .first()
     .selectOption('Deck boards');
   await step(page, 'Light');
-  await rack(page).getByRole('option', { name: 'No surround' }).click();
-  const dome = page.getByTestId('dome').getByRole('button');
-  while ((await dome.count()) > 0) {
-    await dome.first().locator('.mark').click();
-    await desk(page)
-      .getByRole('button', { name: /^Remove / })
-      .click();
-  }
+  await darken(page);
   await desk(page).getByRole('button', { name: 'Directional', exact: true }).click();
   await set(page, 'Angular size', '4');
   const now: Project = await documentOf(page, studio);

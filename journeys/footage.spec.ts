@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { expect, type Page } from '@playwright/test';
 import { decode, encode } from 'fast-png';
 import { zipSync } from 'fflate';
-import { at, begin, documentOf, meanOf, number, peg, step, test, traced } from './hands.ts';
+import { at, begin, darken, documentOf, meanOf, number, peg, step, test, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;
@@ -85,14 +85,7 @@ test('a word clad in woven cloth, a spot that is aimed and travels, and a film t
 
   // a spot alone, that shines past the word: why it is black is told, with the move that mends it
   await step(page, 'Light');
-  await page.getByRole('option', { name: 'No surround' }).click();
-  const marks = page.getByTestId('dome').getByRole('button');
-  while ((await marks.count()) > 0) {
-    await marks.first().locator('.mark').click();
-    await desk(page)
-      .getByRole('button', { name: /^Remove / })
-      .click();
-  }
+  await darken(page);
   await desk(page).getByRole('button', { name: 'Spot', exact: true }).click();
   await number(desk(page), 'Edge', '0.8');
   await number(desk(page), 'Cone', '8');

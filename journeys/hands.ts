@@ -98,6 +98,19 @@ export async function begin(page: Page, studio: OwnStudio): Promise<void> {
   await traced(page, 1);
 }
 
+/** In the Light step: takes surround and lights away. */
+export async function darken(page: Page): Promise<void> {
+  await page.getByRole('option', { name: 'No surround' }).click();
+  const marks = page.getByTestId('dome').getByRole('button');
+  while ((await marks.count()) > 0) {
+    await marks.first().locator('.mark').click();
+    await page
+      .getByRole('complementary', { name: 'Desk' })
+      .getByRole('button', { name: /^Remove / })
+      .click();
+  }
+}
+
 /** Picks a way of the peg beside a row of the desk. */
 export async function peg(page: Page, parameter: string, way: string): Promise<void> {
   await page

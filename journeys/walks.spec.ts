@@ -1,7 +1,7 @@
 /** Pieces of lighting work from nothing: strips, lamps for letters, a product shot, thrown pictures, rigs kept. */
 import { expect, type Page } from '@playwright/test';
 import type { Light, Project } from '@wemlox/core/document';
-import { begin, documentOf, meanOf, number, step, test, traced } from './hands.ts';
+import { begin, darken, documentOf, meanOf, number, step, test, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;
@@ -11,7 +11,6 @@ test.beforeAll(async () => {
 test.afterAll(() => studio.end());
 
 const desk = (page: Page) => page.getByRole('complementary', { name: 'Desk' });
-const rack = (page: Page) => page.getByRole('region', { name: 'Rack' });
 const chart = (page: Page) => page.getByRole('table', { name: /^Light chart/ });
 const dome = (page: Page) => page.getByTestId('dome');
 const add = (page: Page, kind: string) => desk(page).getByRole('button', { name: kind, exact: true }).click();
@@ -28,13 +27,7 @@ async function named(page: Page, name: string): Promise<void> {
 async function inTheDark(page: Page): Promise<void> {
   await begin(page, studio);
   await step(page, 'Light');
-  await rack(page).getByRole('option', { name: 'No surround' }).click();
-  while ((await dome(page).getByRole('button').count()) > 0) {
-    await dome(page).getByRole('button').first().locator('.mark').click();
-    await desk(page)
-      .getByRole('button', { name: /^Remove / })
-      .click();
-  }
+  await darken(page);
 }
 
 test('strips close before a word are slanted together, kept as a rig, and light a smaller word alike', async ({

@@ -6,11 +6,15 @@ const ROOMS = /^(wire|store|server)\/src\/|^core\/src\/(document|edits|preflight
 
 const TSC = 'node_modules/typescript-native/bin/tsc';
 
-const { stdout } = spawnSync(process.execPath, [TSC, '-p', 'tsconfig.json', '--noUncheckedIndexedAccess'], {
-  encoding: 'utf8',
-  maxBuffer: 1 << 28,
-});
-if (!stdout) throw new Error(`${TSC} said nothing: it finds something in the other rooms, or did not run`);
+const { status, stdout } = spawnSync(
+  process.execPath,
+  [TSC, '-p', 'tsconfig.json', '--noUncheckedIndexedAccess'],
+  {
+    encoding: 'utf8',
+    maxBuffer: 1 << 28,
+  },
+);
+if (status !== 0 && !stdout) throw new Error(`${TSC} did not run`);
 const found = stdout.split('\n').filter((line) => ROOMS.test(line));
 for (const line of found) process.stdout.write(`${line}\n`);
 process.exit(found.length > 0 ? 1 : 0);

@@ -44,6 +44,7 @@ import type { DraftBuffers } from '../workers/draft/buffers.ts';
 import { PLACES, type PlaceName } from '../workers/draft/places.ts';
 import type { SceneMade, SurroundPreview } from '../workers/messages.ts';
 import { draftMaterial, DraftMaps, tellNear } from './draftMaterial.ts';
+import { DraftPrograms } from './draftPrograms.ts';
 import { isType, StageMirror } from './stageMirror.ts';
 import { PartPicker, type Picked } from './pick.ts';
 
@@ -139,22 +140,13 @@ export class Draft {
   private stage = { width: 1, height: 1 };
   frame: FrameRect = { x: 0, y: 0, width: 1, height: 1 };
   private due = 0;
-  /** Whether all programs of what is drawn have been asked for; kinds of the lamps they were asked for with. */
-  private compiled = false;
-  private lampKinds = '';
-  /** While the driver compiles them. */
-  private compiling: Promise<unknown> | null = null;
+  private readonly programs: DraftPrograms;
 
   constructor(canvas: HTMLCanvasElement) {
     RectAreaLightUniformsLib.init();
     this.renderer = new WebGLRenderer({ canvas, antialias: !this.software, alpha: true });
     this.renderer.setClearColor(0, 0);
-    // what was compiled, or was being compiled, is gone with a driver that gave up
-    canvas.addEventListener('webglcontextrestored', () => {
-      this.compiled = false;
-      this.compiling = null;
-      this.draw();
-    });
+    this.programs = new DraftPrograms(this.renderer, () => this.draw());
     this.renderer.shadowMap.enabled = true;
     this.renderer.shadowMap.type = PCFShadowMap;
     this.pmrem = new PMREMGenerator(this.renderer);
@@ -325,7 +317,7 @@ export class Draft {
         const last = this.materials.get(key);
         if (last) this.gone.push(last);
         this.materials.set(key, draftMaterial(finishes[i], made, textures, this.maps));
-        this.compiled = false;
+        this.programs.renew();
       }
       all[i] = this.materials.get(key)!;
     }
@@ -351,9 +343,7 @@ export class Draft {
     for (const old of this.lights.children) (old as SpotLight).dispose?.();
     this.lights.clear();
     for (const light of drawn(scene.lights)) this.lights.add(...this.lamps(light, scene));
-    const kinds = this.lights.children.map((lamp) => `${lamp.type} ${lamp.castShadow}`).join();
-    if (kinds !== this.lampKinds) this.compiled = false;
-    this.lampKinds = kinds;
+    this.programs.lit(this.lights.children);
   }
 
   private lamps(light: SceneLight, scene: RenderScene) {
@@ -508,30 +498,12 @@ export class Draft {
     if (this.due) return;
     this.due = requestAnimationFrame(() => {
       this.due = 0;
-      if (!this.scene || this.compiling) return;
-      if (!this.compiled) return this.compile();
+      if (!this.scene || !this.programs.areReady(this.meshes.values(), this.world, this.eye)) return;
       const started = performance.now();
       this.renderer.render(this.world, this.eye);
       for (const material of this.gone) material.dispose();
       this.gone = [];
       performance.measure('wemlox:draw', { start: started });
-    });
-  }
-
-  /** Has the driver compile what the next picture needs, and draws it then: the page does not wait for it. */
-  private compile(): void {
-    this.compiled = true;
-    const drawn = new Group();
-    for (const { geometry, material, receiveShadow } of this.meshes.values()) {
-      // lists of materials have holes where a finish is worn by none
-      const worn = Array.isArray(material)
-        ? [...new Set(geometry.groups.map((run) => material[run.materialIndex!]))]
-        : material;
-      drawn.add(Object.assign(new Mesh(geometry, worn), { receiveShadow }));
-    }
-    this.compiling = this.renderer.compileAsync(drawn, this.eye, this.world).finally(() => {
-      this.compiling = null;
-      this.draw();
     });
   }
 

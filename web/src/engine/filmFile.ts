@@ -21,29 +21,16 @@ const CODECS = {
 const even = ({ width, height }: PictureSize): PictureSize => ({ width: width & ~1, height: height & ~1 });
 
 export class FilmFile {
-  readonly ending: 'webm' | 'mp4';
-  private readonly output: Output;
-  private readonly target: BufferTarget;
-  private readonly source: CanvasSource;
-  private readonly context: OffscreenCanvasRenderingContext2D;
-  private readonly rate: number;
   private count = 0;
 
   private constructor(
-    ending: 'webm' | 'mp4',
-    output: Output,
-    target: BufferTarget,
-    source: CanvasSource,
-    context: OffscreenCanvasRenderingContext2D,
-    rate: number,
-  ) {
-    this.ending = ending;
-    this.output = output;
-    this.target = target;
-    this.source = source;
-    this.context = context;
-    this.rate = rate;
-  }
+    readonly ending: 'webm' | 'mp4',
+    private readonly output: Output,
+    private readonly target: BufferTarget,
+    private readonly source: CanvasSource,
+    private readonly context: OffscreenCanvasRenderingContext2D,
+    private readonly rate: number,
+  ) {}
 
   /**
    * @param size of its pictures, at least two pixels a side

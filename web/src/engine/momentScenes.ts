@@ -4,6 +4,9 @@ import { shownAt } from '@wemlox/core/motion/shown';
 import { lookOf } from '../state/studio.ts';
 import type { Answered, SceneMade, SceneReply, SceneRequest } from '../workers/messages.ts';
 
+/** Most moments of a picture that is blurred by motion. */
+export const MOST_MOMENTS = 16;
+
 export interface MomentScene {
   scene: SceneMade;
   look: Look;

@@ -2,11 +2,9 @@
 import { aspectOf, type Project } from '@wemlox/core/document';
 import { momentsOf } from '@wemlox/core/motion/shutter';
 import type { PictureSize } from '../workers/messages.ts';
-import { MomentScenes, type Shown } from './momentScenes.ts';
+import { MomentScenes, MOST_MOMENTS, type Shown } from './momentScenes.ts';
 import { lanesHere, TracePool } from './tracePool.ts';
 
-/** Most moments of a picture that is blurred by motion. */
-const MOST_MOMENTS = 16;
 const SEED = 1;
 
 /** Size of a shot's pictures by their longer side, pixels. */

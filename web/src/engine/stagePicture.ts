@@ -5,11 +5,10 @@
 import { momentsOf } from '@wemlox/core/motion/shutter';
 import type { Camera } from '@wemlox/core/document';
 import type { PictureSize, SceneMade } from '../workers/messages.ts';
-import { MomentScenes, type Shown } from './momentScenes.ts';
+import { MomentScenes, MOST_MOMENTS, type Shown } from './momentScenes.ts';
 import type { TracePool, TraceProgress } from './tracePool.ts';
 
-/** Most moments of a picture, and samples that it has of its own moment first. */
-const MOST_MOMENTS = 16;
+/** Samples that a picture has of its own moment first. */
 const STILL_FIRST = 8;
 /** Each round over all moments takes the picture to so many times the samples of the last. */
 const ROUND = 4;
