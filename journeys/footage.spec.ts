@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import { expect, type Page } from '@playwright/test';
 import { decode, encode } from 'fast-png';
 import { zipSync } from 'fflate';
+import { ModuleKind, ScriptTarget, transpileModule } from 'typescript';
 import { at, begin, darken, documentOf, meanOf, number, peg, step, test, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
@@ -46,9 +47,9 @@ async function grain(page: Page): Promise<number> {
 }
 
 /** How bright the left and the right of the picture are. */
-async function sides(page: Page, rows: readonly number[]): Promise<[number, number]> {
+async function sides(page: Page, rows: readonly number[], view = 'traced'): Promise<[number, number]> {
   const of = async (columns: readonly number[]) =>
-    (await meanOf(page.getByTestId('traced'), columns, rows)).slice(0, 3).reduce((a, b) => a + b, 0);
+    (await meanOf(page.getByTestId(view), columns, rows)).slice(0, 3).reduce((a, b) => a + b, 0);
   return [await of([0.02, 0.35]), await of([0.65, 0.98])];
 }
 
@@ -140,6 +141,50 @@ test('a word clad in woven cloth, a spot that is aimed and travels, and a film t
   expect(back[1]).toBeGreaterThan(2 * back[0]);
   const { pieces } = await documentOf(page, studio);
   expect(pieces.at(-1)!.picture!.plays).toMatchObject({ frames: 48, rate: 24, speed: -1, ends: 'again' });
+
+  // it plays in the draft, and the lamp is seen on either side
+  await page.keyboard.press('d');
+  await expect(page.getByText(/^Draft/)).toBeVisible();
+  await page.getByRole('button', { name: 'Play', exact: true }).click();
+  for (const lamp of [0, 1])
+    await expect
+      .poll(async () => (await sides(page, [0.02, 0.2], 'draft'))[lamp], { intervals: [50], timeout: 60_000 })
+      .toBeGreaterThan(80);
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+});
+
+test('the browser reads PNGs without opacity as we do, and leaves the others to us', async ({ page }) => {
+  await page.goto(studio.url);
+  const reader = readFileSync(new URL('../web/src/workers/browserPng.ts', import.meta.url), 'utf8');
+  const options = { module: ModuleKind.ESNext, target: ScriptTarget.ES2022 };
+  const code = transpileModule(reader, { compilerOptions: options }).outputText.replace('export ', '');
+  const read = (png: Uint8Array) =>
+    page.evaluate(
+      `(async () => { ${code}
+        const read = await browserPng(new Uint8Array([${png.join()}]));
+        return read && { ...read, data: [...read.data] }; })()`,
+    ) as Promise<{ width: number; height: number; data: number[] } | null>;
+  const values = (count: number) => Uint8Array.from({ length: count }, (_, i) => (i * 37 + (i >> 3)) & 255);
+  const [width, height] = [31, 7];
+  const ofColour = encode({ width, height, channels: 3, data: values(width * height * 3) });
+  const ofGrey = encode({ width, height, channels: 1, data: values(width * height) });
+  // what a file says of its own gamma is not applied (ISO/IEC 15948, 11.3.3.2)
+  const gamma = Buffer.from([0, 0, 0, 4, 0x67, 0x41, 0x4d, 0x41, 0, 0, 0xb1, 0x8f, 0x0b, 0xfc, 0x61, 0x05]);
+  const ofGamma = Buffer.concat([ofColour.subarray(0, 33), gamma, ofColour.subarray(33)]);
+  const ours = (png: Uint8Array) => {
+    const { data, channels } = decode(png);
+    return Array.from({ length: width * height * 4 }, (_, i) =>
+      (i & 3) === 3 ? 255 : data[(i >> 2) * channels + (channels === 1 ? 0 : i & 3)],
+    );
+  };
+  for (const png of [ofColour, ofGrey, ofGamma])
+    expect(await read(png)).toEqual({ width, height, data: ours(png) });
+  expect(await read(encode({ width, height, channels: 4, data: values(width * height * 4) }))).toBeNull();
+  expect(
+    await read(encode({ width, height, channels: 3, depth: 16, data: new Uint16Array(width * height * 3) })),
+  ).toBeNull();
+  expect(await read(ofColour.subarray(0, 60))).toBeNull();
+  expect(await read(Buffer.from('no picture'))).toBeNull();
 });
 
 test('lamps that pass are seen only in the word, which turns to its place and mirrors them', async ({

@@ -236,10 +236,15 @@ function inTurn(work: () => Promise<void>): Promise<void> {
 }
 
 /** Files that are open, the one asked for last at the end. */
-const files = new Map<
-  string,
-  { open: Promise<Opened>; chunks: Map<number, Promise<void>>; folder: string }
->();
+const files = new Map<string, OpenFile>();
+
+interface OpenFile {
+  open: Promise<Opened>;
+  chunks: Map<number, Promise<void>>;
+  folder: string;
+  /** The frame asked for last. */
+  last: number;
+}
 
 function fileOf(hash: string, asset: (hash: string) => Promise<Uint8Array>) {
   let file = files.get(hash);
@@ -252,7 +257,7 @@ function fileOf(hash: string, asset: (hash: string) => Promise<Uint8Array>) {
       if (!isZip(bytes)) await writeFile(path, bytes);
       return opened(bytes, path);
     })();
-    file = { open, chunks: new Map(), folder: own };
+    file = { open, chunks: new Map(), folder: own, last: -1 };
     open.catch(() => files.delete(hash));
   }
   files.delete(hash);
@@ -264,6 +269,24 @@ function fileOf(hash: string, asset: (hash: string) => Promise<Uint8Array>) {
   }
   return file;
 }
+
+/** Decodes the frames from `first` on, unless they are there. */
+function chunkOf(file: OpenFile, of: Opened, first: number): Promise<void> {
+  let chunk = file.chunks.get(first);
+  if (!chunk) {
+    chunk = inTurn(() => decode(of, first, chunkFolder(file, first)));
+    file.chunks.set(first, chunk);
+    chunk.catch(() => file.chunks.delete(first));
+    if (file.chunks.size * CHUNK > MOST_KEPT) {
+      const [oldest] = file.chunks.keys();
+      file.chunks.delete(oldest);
+      void rm(chunkFolder(file, oldest), { recursive: true, force: true });
+    }
+  }
+  return chunk;
+}
+
+const chunkFolder = ({ folder }: OpenFile, first: number) => join(folder, String(first));
 
 /**
  * A frame of a moving picture as a picture file; the last one there is where the file ends before.
@@ -280,19 +303,13 @@ export async function frameOf(
   const at = Math.min(of.frames - 1, Math.max(0, frame));
   if (of.pictures) return new Uint8Array(await readFile(of.pictures[at]));
   const first = at - (at % CHUNK);
-  const into = join(file.folder, String(first));
-  let chunk = file.chunks.get(first);
-  if (!chunk) {
-    chunk = inTurn(() => decode(of, first, into));
-    file.chunks.set(first, chunk);
-    chunk.catch(() => file.chunks.delete(first));
-    if (file.chunks.size * CHUNK > MOST_KEPT) {
-      const [oldest] = file.chunks.keys();
-      file.chunks.delete(oldest);
-      void rm(join(file.folder, String(oldest)), { recursive: true, force: true });
-    }
-  }
-  await chunk;
+  await chunkOf(file, of, first);
+  const into = chunkFolder(file, first);
+  // who asks for one frame after the other does not wait for the next ones
+  const next = first + CHUNK;
+  if (file.last >= first && at > file.last && next < of.frames)
+    chunkOf(file, of, next).catch(() => undefined);
+  file.last = at;
   const there = (await readdir(into)).map((name) => Number.parseInt(name, 10)).sort((a, b) => a - b);
   const nearest = there.filter((n) => n <= at).at(-1) ?? there[0];
   if (nearest === undefined) {

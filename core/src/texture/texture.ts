@@ -121,13 +121,16 @@ function smallerBytes(from: Uint8Array, width: number, height: number, to: Uint8
   const steps = back ? (ENCODED - 1) / 4 : 255 / 4;
   const row = width * 4;
   let at = 0;
+  const mean = (a: number, b: number, c: number, d: number) => {
+    const step = ((table[a] + table[b] + table[c] + table[d]) * steps + 0.5) | 0;
+    return back ? back[step] : step;
+  };
   for (let y = 0; y < height; y += 2)
     for (let i = y * row, end = i + row; i < end; i += 8, at += 4) {
-      for (let c = i, k = at; c < i + 3; c++, k++) {
-        const sum = table[from[c]] + table[from[c + 4]] + table[from[c + row]] + table[from[c + row + 4]];
-        const step = Math.round(sum * steps);
-        to[k] = back ? back[step] : step;
-      }
+      const j = i + row;
+      to[at] = mean(from[i], from[i + 4], from[j], from[j + 4]);
+      to[at + 1] = mean(from[i + 1], from[i + 5], from[j + 1], from[j + 5]);
+      to[at + 2] = mean(from[i + 2], from[i + 6], from[j + 2], from[j + 6]);
       to[at + 3] = (from[i + 3] + from[i + 7] + from[i + row + 3] + from[i + row + 7] + 2) >> 2;
     }
 }
@@ -188,9 +191,10 @@ export function textureOf(
 }
 
 function peakOf(data: Pixels['data'], coding: Coding): number {
+  const most = data instanceof Float32Array ? Infinity : BYTES - 1;
   let peak = 0;
-  for (let i = 0; i < data.length; i += 4)
-    for (let c = 0; c < 3; c++) if (data[i + c] > peak) peak = data[i + c];
+  for (let i = 0; i < data.length && peak < most; i += 4)
+    peak = Math.max(peak, data[i], data[i + 1], data[i + 2]);
   return data instanceof Float32Array ? peak : byteTable(coding)[peak];
 }
 

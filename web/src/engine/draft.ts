@@ -44,6 +44,7 @@ import type { DraftBuffers } from '../workers/draft/buffers.ts';
 import { PLACES, type PlaceName } from '../workers/draft/places.ts';
 import type { SceneMade, SurroundPreview } from '../workers/messages.ts';
 import { draftMaterial, DraftMaps, tellNear } from './draftMaterial.ts';
+import { DraftPace } from './draftPace.ts';
 import { DraftPrograms } from './draftPrograms.ts';
 import { isType, StageMirror } from './stageMirror.ts';
 import { PartPicker, type Picked } from './pick.ts';
@@ -134,6 +135,7 @@ export class Draft {
   /** Boxes of runs of its solids' triangles. */
   private runs: readonly Float32Array[] = [];
   private lookedAt = false;
+  private playing = false;
   /** Made when the scene is first picked in. */
   private picker: PartPicker | null = null;
   private camera: Camera | null = null;
@@ -141,12 +143,16 @@ export class Draft {
   frame: FrameRect = { x: 0, y: 0, width: 1, height: 1 };
   private due = 0;
   private readonly programs: DraftPrograms;
+  private readonly pace: DraftPace;
+  /** Pixels of the drawing for each of the page's. */
+  private ratio = 0;
 
   constructor(canvas: HTMLCanvasElement) {
     RectAreaLightUniformsLib.init();
     this.renderer = new WebGLRenderer({ canvas, antialias: !this.software, alpha: true });
     this.renderer.setClearColor(0, 0);
     this.programs = new DraftPrograms(this.renderer, () => this.draw());
+    this.pace = new DraftPace(this.software, () => this.draw());
     this.renderer.shadowMap.enabled = true;
     this.renderer.shadowMap.type = PCFShadowMap;
     this.pmrem = new PMREMGenerator(this.renderer);
@@ -196,10 +202,8 @@ export class Draft {
   }
 
   resize(width: number, height: number, frame: FrameRect): void {
-    if (width !== this.stage.width || height !== this.stage.height) {
-      this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio || 1));
+    if (width !== this.stage.width || height !== this.stage.height)
       this.renderer.setSize(width, height, false);
-    }
     this.stage = { width, height };
     this.frame = frame;
     this.aim();
@@ -262,6 +266,13 @@ export class Draft {
     this.draw();
   }
 
+  /** Whether pictures follow each other by themselves. */
+  setPlaying(playing: boolean): void {
+    this.playing = playing;
+    this.pace.setPlaying(playing);
+    this.mirrorStage();
+  }
+
   /** Whether the draft is what is looked at, and not only seen while hands move. */
   setLookedAt(lookedAt: boolean): void {
     this.lookedAt = lookedAt;
@@ -272,6 +283,7 @@ export class Draft {
   /** Has things mirror the stage they stand on; in software, where that takes seconds, only for who looks at the draft. */
   private mirrorStage(): void {
     if (!this.scene || (this.software && !this.lookedAt)) this.mirror.end();
+    else if (this.playing) this.mirror.hold();
     else this.mirror.look(this.scene, this.lit);
     this.reflect(this.mirror.texture);
   }
@@ -308,6 +320,7 @@ export class Draft {
   ): MeshPhysicalMaterial[] {
     const used = new Set<string>();
     const all: MeshPhysicalMaterial[] = [];
+    const compiled = new Set([...this.materials.values()].map((m) => m.userData.program as string));
     for (const i of new Set(parts.finish.subarray(0, parts.count))) {
       const { key } = finishes[i];
       used.add(key);
@@ -316,8 +329,10 @@ export class Draft {
         // sent again, where the page did not get what was sent before
         const last = this.materials.get(key);
         if (last) this.gone.push(last);
-        this.materials.set(key, draftMaterial(finishes[i], made, textures, this.maps));
-        this.programs.renew();
+        const material = draftMaterial(finishes[i], made, textures, this.maps);
+        this.materials.set(key, material);
+        // a film's next picture is a finish of its own, in the same program
+        if (!compiled.has(material.userData.program as string)) this.programs.renew();
       }
       all[i] = this.materials.get(key)!;
     }
@@ -500,6 +515,9 @@ export class Draft {
       this.due = 0;
       if (!this.scene || !this.programs.areReady(this.meshes.values(), this.world, this.eye)) return;
       const started = performance.now();
+      const ratio = Math.min(2, window.devicePixelRatio || 1) * this.pace.share(started);
+      if (ratio !== this.ratio) this.renderer.setPixelRatio(ratio);
+      this.ratio = ratio;
       this.renderer.render(this.world, this.eye);
       for (const material of this.gone) material.dispose();
       this.gone = [];
@@ -539,6 +557,7 @@ export class Draft {
   end(): void {
     this.scene = null;
     cancelAnimationFrame(this.due);
+    this.pace.end();
     this.mirror.end();
     for (const material of [...this.materials.values(), ...this.gone]) material.dispose();
     this.maps.keep([]);

@@ -217,9 +217,18 @@ export function draftMaterial(
     shader.fragmentShader = fragmentCode(shader.fragmentShader, finish);
   };
   material.customProgramCacheKey = () => finish.code + finish.places.join() + finish.relief;
+  material.userData.program = programOf(material);
   material.addEventListener('dispose', () => numbers.dispose());
   return material;
 }
+
+/** Names what three compiles for a material, beside the lamps of its scene: alike names, alike programs. */
+const programOf = (material: MeshPhysicalMaterial) =>
+  [
+    material.customProgramCacheKey(),
+    ...[material.transmission, material.clearcoat, material.sheen, material.dispersion].map((v) => v > 0),
+    material.transparent,
+  ].join();
 
 /** What of three's material the finish needs at all: its numbers come place by place. */
 function partsOf(optics: Optics, holes: boolean): MeshPhysicalMaterial {

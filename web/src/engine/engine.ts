@@ -119,7 +119,11 @@ export class Engine {
       }),
     );
     this.unsubscribe.push(
-      useTime.subscribe((now, before) => before.playing && !now.playing && this.update()),
+      useTime.subscribe((now, before) => {
+        if (now.playing === before.playing) return;
+        draft.setPlaying(now.playing);
+        if (!now.playing) this.update();
+      }),
       useFlip.subscribe((now, before) => {
         if (now.on === before.on) return;
         this.pool.callOff();
@@ -361,7 +365,7 @@ export class Engine {
 
   private async traceCells(samples: number): Promise<void> {
     await this.takeUp();
-    await this.picture.leaveMoments();
+    await this.picture.takeOwn();
     const version = this.sceneVersion;
     const todo = this.cellOrders(samples);
     if (todo.length > 0) await this.pool.cells(todo, (cell, order) => cells.arrived(cell, version, order));
@@ -390,7 +394,7 @@ export class Engine {
       look: lookOf(project, useChoice.getState().lookId).id,
       shot: shotOf(project).id,
     };
-    const isCurrent = () => work === this.works && touched === this.touched && !this.wanted && !this.asking;
+    const isCurrent = () => work === this.works && touched === this.touched;
     const whole = await this.picture
       .trace({ shown, frame, camera, size, samples }, isCurrent, (progress, isOfStage) =>
         this.show(progress, isOfStage),

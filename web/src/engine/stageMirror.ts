@@ -58,6 +58,11 @@ export class StageMirror {
     }, REST);
   }
 
+  /** Keeps the stage as it was until it is looked at again. */
+  hold(): void {
+    clearTimeout(this.due);
+  }
+
   private forget(): void {
     this.known?.target.dispose();
     this.known = null;

@@ -37,8 +37,8 @@ export class StagePicture {
   private own: Scene | null = null;
   /** Scenes while the shutter is open, once some were wanted. */
   private moments: MomentScenes | null = null;
-  /** Whether tracers have a scene of another moment in hand. */
-  private inMoment = false;
+  /** The scene that tracers have in hand. */
+  private inHand: Scene | null = null;
   /** Whether the picture so far is of more moments than its own. */
   private mixed = false;
   /** Samples of the picture that fell on it at all moments alike; 0 while it is of one. */
@@ -55,24 +55,24 @@ export class StagePicture {
     this.blurred = 0;
   }
 
-  /** Has the next picture begin without samples, of a scene. */
+  /** Has the next picture begin without samples, of a scene: tracers take it in hand once it is traced. */
   async begin(scene: Scene): Promise<void> {
     this.own = scene;
-    this.inMoment = this.mixed = false;
+    this.inHand = null;
+    this.mixed = false;
     this.blurred = 0;
-    await this.pool.takeScene(scene.prepared, scene.rays);
+    await this.pool.leave(scene.prepared.scene);
   }
 
   /** Has the picture go on with a scene that differs from the last in nothing that was seen. */
   async swap(scene: Scene): Promise<void> {
-    this.own = scene;
-    this.inMoment = false;
+    this.own = this.inHand = scene;
     await this.pool.swapScene(scene.prepared, scene.rays);
   }
 
-  /** Gives the tracers the scene on the stage again, after those of other moments. */
-  async leaveMoments(): Promise<void> {
-    if (this.inMoment && this.own) await this.swap(this.own);
+  /** Gives the tracers the scene on the stage where they have another in hand. */
+  async takeOwn(): Promise<void> {
+    while (this.own && this.inHand !== this.own) await this.swap(this.own);
   }
 
   /**
@@ -85,7 +85,8 @@ export class StagePicture {
     const { shown, frame, camera, size, samples } = wanted;
     // moments that were left in the middle weigh more than the others
     if (this.mixed && this.blurred === 0 && this.own) await this.begin(this.own);
-    await this.leaveMoments();
+    await this.takeOwn();
+    if (!isCurrent()) return false;
     const moments = momentsOf(shown.project, shown.shot, frame, Math.min(MOST_MOMENTS, samples));
     const isStill = moments.length === 1;
     if (this.blurred === 0) {
@@ -115,7 +116,8 @@ export class StagePicture {
         const { scene, camera } = await this.moments.at({ ...shown, width: size.width }, moment);
         if (!isCurrent()) return false;
         const goesOn = done > 0 || k > 0;
-        this.inMoment = this.mixed = true;
+        this.inHand = scene;
+        this.mixed = true;
         this.blurred = 0;
         if (goesOn) await this.pool.swapScene(scene.prepared, scene.rays);
         else await this.pool.takeScene(scene.prepared, scene.rays);

@@ -2,7 +2,7 @@
 import type { Stroke, Wished } from '@wemlox/core/trace/wish';
 import { newGrade, type Camera, type Grade } from '@wemlox/core/document';
 import { callOff as stopDenoising, type DenoiseJob } from '@wemlox/core/picture/denoise/denoise';
-import { catchesShadow } from '@wemlox/core/scene/renderScene';
+import { catchesShadow, type RenderScene } from '@wemlox/core/scene/renderScene';
 import { createFilm, groupsWithin, type Film } from '@wemlox/core/trace/film';
 import { createControl, nextRun, rewind, runIsOff } from '@wemlox/core/trace/tiles';
 import type { PreparedScene } from '@wemlox/core/trace/prepare';
@@ -154,6 +154,22 @@ export class TracePool {
     if (this.job) stopDenoising(this.job);
   }
 
+  /**
+   * Leaves the picture so far: the next is of a scene that tracers are given when they trace it. Resolves when none of
+   * them looks at the last one any more.
+   */
+  async leave(scene: RenderScene): Promise<void> {
+    this.callOff();
+    this.film = null;
+    this.expect(scene);
+    await Promise.all(this.tracers.map((t) => t.idle()));
+  }
+
+  private expect(scene: RenderScene): void {
+    this.groups = scene.groups;
+    this.catches = catchesShadow(scene);
+  }
+
   /** Gives all tracers a new scene. Resolves when none of them looks at the last one any more. */
   async takeScene(prepared: PreparedScene, rays: RayMemory): Promise<void> {
     this.callOff();
@@ -163,8 +179,7 @@ export class TracePool {
 
   /** Gives all tracers a scene of which the picture so far is one too; not while they trace a pass. */
   async swapScene(prepared: PreparedScene, rays: RayMemory): Promise<void> {
-    this.groups = prepared.scene.groups;
-    this.catches = catchesShadow(prepared.scene);
+    this.expect(prepared.scene);
     const { control } = this;
     await Promise.all(this.tracers.map((t, lane) => t.ask({ type: 'scene', prepared, rays, lane, control })));
   }

@@ -10,6 +10,7 @@ import { readProfile } from '@wemlox/core/light/profile';
 import { loadModel } from '@wemlox/core/model/textures';
 import { readSurround } from '@wemlox/core/texture/readSurround';
 import { readTexture, type Decoders } from '@wemlox/core/texture/readTexture';
+import { browserPng } from './browserPng.ts';
 import { fontUrl } from './fontFiles.ts';
 import type { Sources } from '@wemlox/core/scene/sceneMaker';
 
@@ -22,6 +23,7 @@ async function fetched(url: string, what: string): Promise<Uint8Array> {
 export const compileKernel = () => WebAssembly.compileStreaming(fetch(kernelUrl));
 export const compileDenoiser = () => WebAssembly.compileStreaming(fetch(denoiseUrl));
 const decoders: Decoders = {
+  png: browserPng,
   jpeg: () => WebAssembly.compileStreaming(fetch(jpegUrl)),
   webp: () => WebAssembly.compileStreaming(fetch(webpUrl)),
 };

@@ -78,16 +78,27 @@ const COURSES: Partial<Record<FeedSource, string>> = {
 };
 const ALONG: Partial<Record<FeedSource, string>> = { along: 'x', up: 'y', through: 'z' };
 
-/** A channel of a picture, its place being known: `at`. */
-function channelCode({ channel, edges, toPeak }: LaidPicture, sampler: string, peak: string): string {
+/** A channel of a picture. @param look where it is looked up @param n first texel of its axis */
+function channelCode({ channel, edges, toPeak }: LaidPicture, look: number, n: number): string {
   // the draft leans faces by heights alone
   if (channel === 'normals') return 'u = 0.;';
-  const texel = `texture(${sampler}, vec2(at.x, 1. - at.y))`;
-  const channels = { light: 'dot(texel.rgb, vec3(.2126, .7152, .0722))', cover: 'texel.a' };
+  const [texel, at] = [`texel${look}`, `at${look}`];
+  const channels = { light: `dot(${texel}.rgb, vec3(.2126, .7152, .0722))`, cover: `${texel}.a` };
   const value =
-    channels[channel as 'light'] ?? `texel.${{ red: 'r', green: 'g', blue: 'b' }[channel as 'red']}`;
-  const off = channel === 'cover' && edges === 'once' ? 'any(notEqual(at, clamp(at, 0., 1.))) ? 0. : ' : '';
-  return `vec4 texel = ${texel}; u = ${off}${value}${toPeak ? ` * ${peak}` : ''};`;
+    channels[channel as 'light'] ?? `${texel}.${{ red: 'r', green: 'g', blue: 'b' }[channel as 'red']}`;
+  const off =
+    channel === 'cover' && edges === 'once' ? `any(notEqual(${at}, clamp(${at}, 0., 1.))) ? 0. : ` : '';
+  return `u = ${off}${value}${toPeak ? ` * fedTexel(${n + 3}).w` : ''};`;
+}
+
+/** Looks a picture up where a place lies on it. @param n first texel of an axis that is laid so */
+function lookCode({ lay }: LaidPicture, look: number, n: number, sampler: string): string {
+  const width = lay === 'tiles' ? 'e.x' : 'max(1e-9, max(q.z, q.w * e.y))';
+  return `vec2 at${look}; vec4 texel${look};
+  { vec4 a = fedTexel(${n}), d = fedTexel(${n + 3}), e = fedTexel(${n + 4}), q = ${planeOf(lay)};
+    float width = ${width} * d.x;
+    at${look} = vec2((q.x * a.z + q.y * a.w) / width + .5 - d.y, (q.y * a.z - q.x * a.w) / width * e.y + .5 - d.z);
+    texel${look} = texture(${sampler}, vec2(at${look}.x, 1. - at${look}.y)); }`;
 }
 
 /** Boxes that distances are told to, at most. */
@@ -97,8 +108,8 @@ uniform vec3 fedType[${2 * MOST_BOXES}], fedStage[${2 * MOST_BOXES}];
 uniform int fedTypeCount, fedStageCount;
 `;
 
-/** Sets `u` to where a place lies on an axis, before its window. @param n number of its first texel */
-function sourceCode(axis: Axis, n: number, sampler: string): string {
+/** Sets `u` to where a place lies on an axis, before its window. @param n number of its first texel @param look where its picture is looked up */
+function sourceCode(axis: Axis, n: number, look: number): string {
   const { source, of, laid } = axis;
   const pattern = PATTERNS[source];
   const head = `vec4 a = fedTexel(${n}), b = fedTexel(${n + 1}), c = fedTexel(${n + 2});
@@ -115,13 +126,7 @@ function sourceCode(axis: Axis, n: number, sampler: string): string {
     return `${head} vec2 q = (abs(normalize(fedNormal).z) > .7 ? fedPlace.xy : fedOutline) * a.x;
     vec2 p = vec2((q.x * a.z + q.y * a.w) / a.y, q.y * a.z - q.x * a.w);
     u = ${COURSES[source]};`;
-  if (source === 'picture' && laid) {
-    const width = laid.lay === 'tiles' ? 'e.x' : 'max(1e-9, max(q.z, q.w * e.y))';
-    return `${head} vec4 d = fedTexel(${n + 3}), e = fedTexel(${n + 4}), q = ${planeOf(laid.lay)};
-    float width = ${width} * d.x;
-    vec2 at = vec2((q.x * a.z + q.y * a.w) / width + .5 - d.y, (q.y * a.z - q.x * a.w) / width * e.y + .5 - d.z);
-    ${channelCode(laid, sampler, 'd.w')}`;
-  }
+  if (source === 'picture' && laid) return channelCode(laid, look, n);
   // distances to others, by the boxes they fill
   const boxes = axis.toward === 'type' ? 'fedType' : 'fedStage';
   return `u = 1.; for (int k = 0; k < ${boxes}Count; k++) {
@@ -147,8 +152,23 @@ function axisTexels(axis: Axis, texture: Texture | undefined): number[] {
   ];
 }
 
-/** A coat: its share, its relief, and the mean of its surfaces about the place. @param first number of its first surface */
-function coatCode(coat: Recipe['coats'][number], first: number, data: Data): string {
+/** Surfaces of a coat, as the code has them. */
+interface Family {
+  /** Number of the first. */
+  first: number;
+  /** Texels in which they differ. */
+  differ: number[];
+  filmed: boolean;
+}
+
+/** Texels of rows that are not alike in all of them. */
+const differing = (rows: readonly number[][]): number[] =>
+  Array.from({ length: ROW_TEXELS }, (_, k) => k).filter((k) =>
+    rows.some((row) => [0, 1, 2, 3].some((c) => row[4 * k + c] !== rows[0][4 * k + c])),
+  );
+
+/** A coat: its share, its relief, and the mean of its surfaces about the place. */
+function coatCode(coat: Recipe['coats'][number], { first, differ, filmed }: Family, data: Data): string {
   const { cover, relief, grid } = coat;
   const share =
     typeof cover === 'number'
@@ -166,11 +186,16 @@ function coatCode(coat: Recipe['coats'][number], first: number, data: Data): str
     stride *= at.length;
     return { found, step };
   });
+  const texels = Array.from({ length: ROW_TEXELS }, (_, k) => k);
+  const add = (k: number, weight: string) => `fedRow[${k}] += ${weight} * fedTexel(at + ${k});`;
+  const alike = texels.filter((k) => !differ.includes(k)).map((k) => add(k, 'share'));
+  const mixed = [...differ.map((k) => add(k, 'w')), ...(filmed ? ['fedFilm(at, w, facing);'] : [])];
   return `{ float share = rest * ${share}; rest -= share; ${height}
+    { int at = fedSurface(${first}); ${alike.join(' ')} }
     ${dims.map((d) => d.found).join(' ')}
-    for (int c = 0; c < ${1 << grid.length}; c++) {
+    for (int c = 0; c < ${mixed.length > 0 ? 1 << grid.length : 0}; c++) {
       float w = share; int row = ${first}; ${dims.map((d) => d.step).join(' ')}
-      if (w > 0.) fedMix(row, w, facing);
+      if (w > 0.) { int at = fedSurface(row); ${mixed.join(' ')} }
     } }`;
 }
 
@@ -196,24 +221,23 @@ float fedValue(int at, int count, float u) {
   float value = fedTexel(at + int(found.x)).y;
   return found.y > 0. ? mix(value, fedTexel(at + int(found.x) + 1).y, found.y) : value;
 }
-void fedMix(int row, float share, float facing) {
-  int at = ${rows} + row * ${ROW_TEXELS + (filmed ? FILM_TEXELS : 0)};
-  for (int k = 0; k < ${ROW_TEXELS}; k++) fedRow[k] += share * fedTexel(at + k);
-  ${
-    filmed
-      ? `float over = sqrt(clamp(facing, 0., 1.)) * ${(FILM_ENTRIES - 1).toFixed(1)};
+int fedSurface(int row) { return ${rows} + row * ${ROW_TEXELS + (filmed ? FILM_TEXELS : 0)}; }
+${
+  filmed
+    ? `void fedFilm(int at, float share, float facing) {
+  float over = sqrt(clamp(facing, 0., 1.)) * ${(FILM_ENTRIES - 1).toFixed(1)};
   int i = min(int(over), ${FILM_ENTRIES - 2});
   at += ${ROW_TEXELS} + i;
   fedMetal += share * mix(fedTexel(at), fedTexel(at + 1), over - float(i));
   at += ${FILM_ENTRIES};
-  fedOther += share * mix(fedTexel(at), fedTexel(at + 1), over - float(i));`
-      : ''
-  }
+  fedOther += share * mix(fedTexel(at), fedTexel(at + 1), over - float(i));
+}`
+    : ''
 }
 `;
 
 /** Where and how a place lies on the axes, and what all coats come to there. */
-function bodyOf(recipe: Recipe, first: readonly number[], axes: readonly string[], data: Data): string {
+function bodyOf(recipe: Recipe, families: readonly Family[], axes: readonly string[], data: Data): string {
   return /* glsl */ `
 void fed(float facing, vec3 up) {
   for (int k = 0; k < ${ROW_TEXELS}; k++) fedRow[k] = vec4(0);
@@ -221,7 +245,7 @@ void fed(float facing, vec3 up) {
   fedNothing = fedHeight = 0.;
   ${axes.join('\n  ')}
   float rest = 1.;
-  ${recipe.coats.map((coat, i) => coatCode(coat, first[i], data)).join('\n  ')}
+  ${recipe.coats.map((coat, i) => coatCode(coat, families[i], data)).join('\n  ')}
   float there = max(1e-3, 1. - fedNothing);
   for (int k = 0; k < ${ROW_TEXELS}; k++) fedRow[k] /= there;
   fedMetal /= there;
@@ -244,6 +268,7 @@ export function draftFinish(optics: Optics, textures: readonly Texture[]): Draft
     : [[optics]];
   const data = new Data();
   const pictures: DraftFinish['pictures'] = [];
+  const looks: string[] = [];
   const axes = recipe.axes.map((axis, i) => {
     const { laid } = axis;
     const key = laid && textureKey(laid.picture, laid.coding);
@@ -258,20 +283,35 @@ export function draftFinish(optics: Optics, textures: readonly Texture[]): Draft
       if (sampler === pictures.length)
         pictures.push({ picture: laid.picture, coding: laid.coding, edges: laid.edges });
     }
-    const sourced = laid && !texture ? 'u = 0.;' : sourceCode(axis, n, `fedPicture${sampler}`);
+    // channels of one picture that is laid in one way are looked up once
+    const way =
+      laid &&
+      JSON.stringify([sampler, { ...laid, channel: '', toPeak: false }, axis.scale, axis.stretch, axis.turn]);
+    let look = way === null ? -1 : looks.indexOf(way);
+    let found = '';
+    if (laid && texture && look < 0) {
+      look = looks.push(way!) - 1;
+      found = lookCode(laid, look, n, `fedPicture${sampler}`);
+    }
+    const sourced = laid && !texture ? 'u = 0.;' : sourceCode(axis, n, look);
     const breakup =
       axis.breakup > 0 && axis.source !== 'near'
         ? `{ vec4 b = fedTexel(${n + 1}), c = fedTexel(${n + 2}); u += b.w * fedNoise(fedPlace * c.x, 3, int(c.y) + 7919); }`
         : '';
-    return `float u${i}; { float u; { ${sourced} } u = clamp(u, 0., 1.); ${breakup}
+    return `${found} float u${i}; { float u; { ${sourced} } u = clamp(u, 0., 1.); ${breakup}
     vec4 w = fedTexel(${n + 1}); u${i} = clamp((clamp(u, 0., 1.) - w.y) * w.z, 0., 1.); }`;
   });
   const filmed = families.flat().some(isFilmed);
-  const first: number[] = [];
-  families.reduce((sum, family, i) => ((first[i] = sum), sum + family.length), 0);
-  const body = bodyOf(recipe, first, axes, data);
+  let first = 0;
+  const surfaces = families.map((family) => family.map((surface) => surfaceRow(surface, filmed)));
+  const coats = surfaces.map((rows): Family => {
+    const differ = differing(rows);
+    first += rows.length;
+    return { first: first - rows.length, differ, filmed };
+  });
+  const body = bodyOf(recipe, coats, axes, data);
   const rows = data.values.length / 4;
-  for (const surface of families.flat()) data.put(surfaceRow(surface, filmed));
+  for (const row of surfaces.flat()) data.put(row);
   const places = placesNeeded(recipe);
   const near = recipe.axes.some((a) => a.source === 'near');
   const samplers = pictures.map((_, i) => `uniform sampler2D fedPicture${i};`).join('\n');
