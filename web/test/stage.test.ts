@@ -28,7 +28,8 @@ import { inPlane, inWorld, onStage } from '../src/stage/projection.ts';
 import { draftMaterial, DraftMaps, tellNear } from '../src/engine/draftMaterial.ts';
 import { StageMirror } from '../src/engine/stageMirror.ts';
 import { draftFinish } from '../src/workers/draft/shader.ts';
-import { DraftPreparer, handedOver } from '../src/workers/draft/buffers.ts';
+import { DraftPreparer, handedOver, MOST_DRAWN } from '../src/workers/draft/buffers.ts';
+import { openThin } from '../src/workers/draft/thinned.ts';
 
 const frame = { x: 24, y: 30, width: 900, height: 506 };
 const number = (min: number, max: number) => fc.double({ min, max, noNaN: true });
@@ -185,16 +186,16 @@ function squares(finishes: number[], at = 0, raised = 0): RenderScene {
 
 describe('what the draft is handed', () => {
   it('has each triangle once, those of one finish together, where its letter stands in the block', () => {
-    const { placements } = new DraftPreparer().prepare(squares([2, 1]));
+    const { placements } = new DraftPreparer().prepare(squares([2, 1]), null);
     expect(placements).toHaveLength(1);
-    const [{ index, groups, corners, name }] = placements;
+    const [{ drawn, corners, name }] = placements;
     expect(name).toBe('block/b');
-    expect(groups).toEqual([
+    expect(drawn!.groups).toEqual([
       { start: 0, count: 6, finish: 0 },
       { start: 6, count: 3, finish: 1 },
       { start: 9, count: 3, finish: 2 },
     ]);
-    expect([...index]).toEqual([3, 4, 5, 9, 10, 11, 6, 7, 8, 0, 1, 2]);
+    expect([...drawn!.index]).toEqual([3, 4, 5, 9, 10, 11, 6, 7, 8, 0, 1, 2]);
     expect(corners!.position.buffer).toBeInstanceOf(ArrayBuffer);
     expect([...corners!.position.subarray(18, 27)]).toEqual([5, 0, 0, 7, 0, 0, 7, 2, 0]);
     expect([...corners!.normal.subarray(18, 21)]).toEqual([0, 0, 1]);
@@ -203,30 +204,100 @@ describe('what the draft is handed', () => {
   it('leaves out corners the page has, also when the block has moved, and hands over all it made', () => {
     const preparer = new DraftPreparer();
     // corners, normals, index, and numbers of the one finish that all three are
-    expect(handedOver(preparer.prepare(squares([2, 1])))).toHaveLength(4);
-    const moved = preparer.prepare(squares([1, 1], 9));
+    expect(handedOver(preparer.prepare(squares([2, 1]), null))).toHaveLength(4);
+    const moved = preparer.prepare(squares([1, 1], 9), null);
     expect(moved.placements[0].corners).toBeNull();
     expect(moved.placements[0].matrix[3]).toBe(9);
-    expect(handedOver(moved)).toEqual([moved.placements[0].index.buffer]);
-    expect(preparer.prepare(squares([1, 1, 1])).placements[0].corners).not.toBeNull();
+    expect(handedOver(moved)).toEqual([moved.placements[0].drawn!.index.buffer]);
+    // what wears the same is in the same order
+    expect(handedOver(preparer.prepare(squares([1, 1], 7), null))).toEqual([]);
+    expect(preparer.prepare(squares([1, 1, 1]), null).placements[0].corners).not.toBeNull();
     preparer.forget();
-    expect(preparer.prepare(squares([1, 1, 1])).placements[0].corners).not.toBeNull();
+    expect(preparer.prepare(squares([1, 1, 1]), null).placements[0].corners).not.toBeNull();
+  });
+});
+
+describe('what is too much for a driver without a graphics card', () => {
+  /** A wavy sheet of two triangles a square, one half of each finish, in metres. */
+  const SIDE = 240;
+  const height = (x: number, y: number) => 0.05 * Math.sin(9 * x) * Math.sin(7 * y);
+  const corner = (i: number, j: number) => [i / SIDE, j / SIDE, height(i / SIDE, j / SIDE)];
+  const sheet = Array.from({ length: SIDE * SIDE }, (_, k) => {
+    const [i, j] = [k % SIDE, Math.floor(k / SIDE)];
+    const [a, b, c, d] = [corner(i, j), corner(i + 1, j), corner(i, j + 1), corner(i + 1, j + 1)];
+    return [...a, ...b, ...d, ...a, ...d, ...c];
+  }).flat();
+  const solid = solidOf('sheet', sheet);
+  const half = SIDE * SIDE;
+  const builder = new SceneBuilder();
+  builder.place('piece/p', IDENTITY);
+  builder.add(solid, IDENTITY, { block: null, letter: null, piece: 'p' }, [
+    { first: 0, triangles: half, zone: 'front', colour: null, finish: 0, group: null },
+    { first: half, triangles: half, zone: 'front', colour: null, finish: 1, group: null },
+  ]);
+  const fed = finishOptics({
+    surface: plainSurface(),
+    feeds: [{ ...newFeed('f', 'base_weight', 1), source: 'up', of: 'letter' }],
+    coats: [],
+  });
+  const scene = {
+    ...squares([1]),
+    solids: builder.solids,
+    things: builder.things,
+    ...builder.built(true),
+    finishes: [opticsOf(plainSurface()), fed],
+  };
+
+  it('is drawn with fewer triangles in the same places, with what its feeds are laid over', async () => {
+    const thin = await openThin();
+    const preparer = new DraftPreparer();
+    const [{ drawn, corners, places }] = preparer.prepare(scene, thin).placements;
+    const { index, groups } = drawn!;
+    expect(index.length / 3).toBeLessThanOrEqual(1.02 * MOST_DRAWN);
+    expect(index.length / 3).toBeGreaterThan(MOST_DRAWN / 4);
+    expect(groups.map((g) => g.finish)).toEqual([0, 1]);
+    expect(groups[1].start).toBe(groups[0].count);
+    expect(groups[1].start + groups[1].count).toBe(index.length);
+    const { position, normal } = corners!;
+    expect(Math.max(...index.subarray(0, 99999))).toBeLessThan(position.length / 3);
+    expect(normal).toHaveLength(position.length);
+    let area = 0;
+    for (let t = 0; t < index.length; t += 3) {
+      const at = [0, 1, 2].map((k) => [...position.subarray(index[t + k] * 3, index[t + k] * 3 + 3)]);
+      for (const [x, y, z] of at) expect(Math.abs(z - height(x, y))).toBeLessThan(1e-6);
+      const [u, v] = [1, 2].map((k) => at[k].map((w, c) => w - at[0][c]));
+      area += Math.abs(u[0] * v[1] - u[1] * v[0]) / 2;
+    }
+    expect(area).toBeGreaterThan(0.97);
+    expect(area).toBeLessThan(1.05);
+    const box = places!.fedBoxLetter!;
+    expect(box).toHaveLength(position.length);
+    for (let c = 0; c < box.length; c += 300) expect(box[c + 1]).toBeCloseTo(position[c + 1], 5);
+    // nothing of it is sent again while it stays
+    const [again] = preparer.prepare(scene, thin).placements;
+    expect([again.drawn, again.corners, again.places]).toEqual([null, null, null]);
+  });
+
+  it('is drawn whole by others', () => {
+    const [{ drawn, corners }] = new DraftPreparer().prepare(scene, null).placements;
+    expect(drawn!.index).toHaveLength(6 * SIDE * SIDE);
+    expect(corners!.position).toHaveLength(sheet.length);
   });
 });
 
 describe('letters that move by themselves, in the draft', () => {
   it('are drawn apart, under transforms of their own: their corners are sent once, as they are laid', () => {
     const preparer = new DraftPreparer();
-    const [, own] = preparer.prepare(squares([2, 1], 9, 3)).placements;
+    const [, own] = preparer.prepare(squares([2, 1], 9, 3), null).placements;
     expect(own.name).toBe('block/b/1');
     // nine aside with the block, three up by itself
     own.matrix.forEach((v, k) => expect(v).toBeCloseTo([1, 0, 0, 9, 0, 1, 0, 3, 0, 0, 1, 0][k], 6));
     expect([...own.corners!.position.subarray(0, 9)]).toEqual([5, 0, 0, 7, 0, 0, 7, 2, 0]);
-    const [block, higher] = preparer.prepare(squares([2, 1], 9, 4)).placements;
+    const [block, higher] = preparer.prepare(squares([2, 1], 9, 4), null).placements;
     expect([block.corners, higher.corners]).toEqual([null, null]);
     expect(higher.matrix[7]).toBeCloseTo(4, 6);
     // at rest it is of the block again
-    expect(preparer.prepare(squares([2, 1], 9)).placements.map((p) => p.name)).toEqual(['block/b']);
+    expect(preparer.prepare(squares([2, 1], 9), null).placements.map((p) => p.name)).toEqual(['block/b']);
   });
 });
 
@@ -238,7 +309,7 @@ describe('distances in the draft', () => {
       coats: [],
     });
     const scene = { ...squares([2, 1], 9), finishes: [near, near, near] };
-    const { near: boxes } = new DraftPreparer().prepare(scene);
+    const { near: boxes } = new DraftPreparer().prepare(scene, null);
     expect(boxes.type.map((v) => Number(v.toFixed(6)))).toEqual([9, 0, 0, 10, 1, 0, 14, 0, 0, 16, 2, 0]);
     expect(boxes.stage).toEqual([]);
     const material = draftMaterial(near, draftFinish(near, []), [], new DraftMaps());
@@ -250,7 +321,7 @@ describe('distances in the draft', () => {
     tellNear(material, { type: [], stage: [] });
     expect(uniforms.fedTypeCount.value).toBe(0);
     // nothing is counted where nobody asks
-    expect(new DraftPreparer().prepare(squares([2, 1])).near).toEqual({ type: [], stage: [] });
+    expect(new DraftPreparer().prepare(squares([2, 1]), null).near).toEqual({ type: [], stage: [] });
   });
 });
 
@@ -429,11 +500,11 @@ describe('what the draft is handed of pictures', () => {
   };
 
   it('are their places on each corner, over the letter and over the block', () => {
-    const [{ places }] = new DraftPreparer().prepare(pictured({ lay: 'letter' })).placements;
+    const [{ places }] = new DraftPreparer().prepare(pictured({ lay: 'letter' }), null).placements;
     // from the middle of the square, with its sides
     expect([...places!.fedPlaneLetter!.subarray(0, 8)]).toEqual([-0.5, -0.5, 1, 1, 0.5, -0.5, 1, 1]);
     // the block is seven metres wide and two high; the second square is twice as large, and five metres aside
-    const [{ places: over }] = new DraftPreparer().prepare(pictured({ lay: 'block' })).placements;
+    const [{ places: over }] = new DraftPreparer().prepare(pictured({ lay: 'block' }), null).placements;
     expect([...over!.fedPlaneBlock!.subarray(0, 4)]).toEqual([-3.5, -1, 7, 2]);
     expect([...over!.fedPlaneBlock!.subarray(28, 32)]).toEqual([3.5, -1, 7, 2]);
     expect(Object.keys(over!)).toEqual(['fedPlaneBlock']);
@@ -441,15 +512,15 @@ describe('what the draft is handed of pictures', () => {
 
   it('are sent anew when they lie over something else, and not when the picture is moved', () => {
     const preparer = new DraftPreparer();
-    expect(preparer.prepare(pictured({})).placements[0].places).not.toBeNull();
-    const moved = preparer.prepare(pictured({ shift_x: 0.25 }));
+    expect(preparer.prepare(pictured({}), null).placements[0].places).not.toBeNull();
+    const moved = preparer.prepare(pictured({ shift_x: 0.25 }), null);
     expect([moved.placements[0].places, moved.placements[0].corners]).toEqual([null, null]);
     expect(moved.finishes[1]).not.toBeNull();
-    expect(preparer.prepare(pictured({ shift_x: 0.25 })).finishes).toEqual([null, null, null]);
-    expect(preparer.prepare(pictured({ lay: 'word' })).placements[0].places).not.toBeNull();
+    expect(preparer.prepare(pictured({ shift_x: 0.25 }), null).finishes).toEqual([null, null, null]);
+    expect(preparer.prepare(pictured({ lay: 'word' }), null).placements[0].places).not.toBeNull();
     // without a picture, what was there is taken away
-    expect(preparer.prepare(squares([2, 1])).placements[0].places).toEqual({});
-    expect(preparer.prepare(pictured({})).placements[0].places).not.toBeNull();
+    expect(preparer.prepare(squares([2, 1]), null).placements[0].places).toEqual({});
+    expect(preparer.prepare(pictured({}), null).placements[0].places).not.toBeNull();
   });
 
   it('are a map of the material, with the edges asked for', () => {

@@ -124,7 +124,8 @@ export class Draft {
   private gone: MeshPhysicalMaterial[] = [];
   private readonly maps = new DraftMaps();
   private readonly pmrem: PMREMGenerator;
-  private readonly software = rasterisedInSoftware();
+  /** Whether it is drawn without a graphics card. */
+  readonly software = rasterisedInSoftware();
   /** By the number of the picture. */
   private lit = '';
   /** The surround where it is seen, and what is behind where it is not. */
@@ -231,7 +232,7 @@ export class Draft {
     const catchers = catchersOf(scene);
     this.catchers = catchers;
     this.dress = dress;
-    for (const { name, corners, places, index, groups, matrix } of buffers.placements) {
+    for (const { name, corners, places, drawn, matrix } of buffers.placements) {
       gone.delete(name);
       const { geometry, mesh } = this.meshOf(name);
       if (corners) {
@@ -247,9 +248,11 @@ export class Draft {
           else geometry.deleteAttribute(name);
         }
       }
-      geometry.setIndex(new BufferAttribute(index, 1));
-      geometry.clearGroups();
-      for (const { start, count, finish } of groups) geometry.addGroup(start, count, finish);
+      if (drawn) {
+        geometry.setIndex(new BufferAttribute(drawn.index, 1));
+        geometry.clearGroups();
+        for (const { start, count, finish } of drawn.groups) geometry.addGroup(start, count, finish);
+      }
       mesh.material = catchers.has(name) ? this.shadow : dress;
       // ours go row by row, three's column by column
       const [a, b, c, d, e, f, g, h, i, j, k, l] = matrix;

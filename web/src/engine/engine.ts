@@ -289,6 +289,7 @@ export class Engine {
       shot: shotOf(project).id,
       width: this.size.width,
       trial: useTrial.getState().finishes,
+      draft: this.draft.software ? 'thinned' : 'whole',
     };
     this.tried = request.trial;
     this.keeps = this.onlyTried;

@@ -47,7 +47,15 @@ export class MomentScenes {
    */
   async at({ project, look, shot, width }: Shown, moment: number): Promise<MomentScene> {
     const shown = shownAt(project, look, shot, moment);
-    const request: SceneRequest = { seq: ++this.seq, project: shown, look, shot, width, trial: [] };
+    const request: SceneRequest = {
+      seq: ++this.seq,
+      project: shown,
+      look,
+      shot,
+      width,
+      trial: [],
+      draft: null,
+    };
     const scene = await new Promise<SceneReply>((resolve) => {
       this.heard = (heard) => heard.seq === request.seq && resolve(heard);
       this.worker.postMessage(request);

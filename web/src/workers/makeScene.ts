@@ -17,7 +17,8 @@ import { kernelMemory } from '@wemlox/core/trace/kernel';
 import { previewOf } from '@wemlox/core/texture/texture';
 import { prepared as prepare } from '@wemlox/core/trace/prepare';
 import { SceneMemory } from '@wemlox/core/trace/sceneMemory';
-import { DraftPreparer } from './draft/buffers.ts';
+import { DraftPreparer, NOT_DRAWN } from './draft/buffers.ts';
+import { openThin } from './draft/thinned.ts';
 import { compileKernel, webSources } from './files.ts';
 import { materialFile } from './materialFile.ts';
 import {
@@ -42,6 +43,7 @@ let opened: { rays: RayMemory; store: SceneMemory } | null = null;
 /** The scene made last. */
 let last: RenderScene | null = null;
 const drafts = new DraftPreparer();
+const thin = openThin();
 
 /** What the page sees of each picture; it cannot tell sent memory by identity, hence the numbers. */
 const views = new WeakMap<SurroundPicture, SurroundPreview>();
@@ -82,7 +84,7 @@ async function make(request: SceneRequest): Promise<SceneReply> {
     seq: request.seq,
     prepared,
     rays: opened.rays,
-    draft: drafts.prepare(scene),
+    draft: request.draft ? drafts.prepare(scene, request.draft === 'thinned' ? await thin : null) : NOT_DRAWN,
     runs: scene.solids.map((solid) => runsOf(solid, sharedRoom)),
     view,
     findings,

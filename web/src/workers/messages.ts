@@ -89,6 +89,8 @@ export interface SceneRequest {
   width: number;
   /** Finishes that only small pictures show: they change nothing of the scene. */
   trial: readonly Finish[];
+  /** How the draft draws it: all of it, or large things with fewer triangles; null where it is only traced. */
+  draft: 'whole' | 'thinned' | null;
 }
 
 /** A file as it was chosen. */

@@ -4,8 +4,9 @@ import { placed, turned } from '@wemlox/core/scene/flatScene';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import { boxOf } from '@wemlox/core/scene/runs';
 import { composed, inverseOf } from '@wemlox/core/scene/transform';
-import { PlaceFinder, placesNeeded, type PlaceName } from './places.ts';
+import { PlaceFinder, PLACES, placesNeeded, type PlaceName } from './places.ts';
 import { draftFinish, MOST_BOXES, type DraftFinish } from './shader.ts';
+import { ofKept, thinned, type Thin } from './thinned.ts';
 
 export interface DraftPlacement {
   /** Its placement's own, or one for a letter that is moved by itself. */
@@ -19,13 +20,18 @@ export interface DraftPlacement {
   } | null;
   /** Where its corners lie on what its finishes are fed along; null when they are those sent before. */
   places: Partial<Record<PlaceName, Float32Array<ArrayBuffer>>> | null;
-  /** Corners ordered by finish. */
-  index: Uint32Array<ArrayBuffer>;
-  /** Stretches of the index that have one finish. */
-  groups: { start: number; count: number; finish: number }[];
+  /** Corners ordered by finish; null when they are ordered as before. */
+  drawn: {
+    index: Uint32Array<ArrayBuffer>;
+    /** Stretches of the index that have one finish. */
+    groups: { start: number; count: number; finish: number }[];
+  } | null;
   /** Into the world: three rows of four. */
   matrix: number[];
 }
+
+/** Of a scene that is not drawn. */
+export const NOT_DRAWN: DraftBuffers = { placements: [], finishes: [], near: { type: [], stage: [] } };
 
 export interface DraftBuffers {
   placements: DraftPlacement[];
@@ -73,38 +79,67 @@ function movedAsOne(scene: RenderScene): MovedAsOne[] {
   return all.filter((of) => of.members.length > 0);
 }
 
+/** Triangles of a placement above which some are left out where they can be. */
+export const MOST_DRAWN = 100_000;
+
+/** What the page has of a placement. */
+interface Sent {
+  /** Names its triangles, what they wear, and what its feeds are laid over. */
+  content: string;
+  dress: string;
+  laid: string;
+  /** The corners that were sent; null for all. */
+  kept: Uint32Array | null;
+}
+
 /** Prepares scenes one after the other, and leaves out what the page has. */
 export class DraftPreparer {
-  private sent = new Map<string, string>();
-  private laid = new Map<string, string>();
+  private sent = new Map<string, Sent>();
   private finishes = new Set<string>();
 
-  prepare(scene: RenderScene): DraftBuffers {
+  /** @param thin leaves triangles of large placements out; null draws all */
+  prepare(scene: RenderScene, thin: Thin | null): DraftBuffers {
     const { instances, parts } = scene;
     const partsOf = Array.from({ length: instances.count }, (): number[] => []);
     for (let p = 0; p < parts.count; p++) partsOf[parts.instance[p]].push(p);
-    const now = new Map<string, string>();
-    const laidNow = new Map<string, string>();
+    const now = new Map<string, Sent>();
     const needed = scene.finishes.map(({ recipe }) => (recipe ? placesNeeded(recipe) : []));
     const finder = needed.some((n) => n.length > 0) ? new PlaceFinder(scene) : null;
     const all = movedAsOne(scene).map(({ name, members: own, matrix }): DraftPlacement => {
       const content = contentOf(scene, own);
-      now.set(name, content);
       const worn = new Set(own.flatMap((i) => partsOf[i].map((q) => parts.finish[q])));
       const names = [...new Set([...worn].flatMap((f) => needed[f]))];
-      const lies = finder && names.length > 0 ? `${content} ${finder.signature(names, own)}` : '';
-      const moved = (this.laid.get(name) ?? '') !== lies;
-      laidNow.set(name, lies);
-      return {
-        name,
-        corners: this.sent.get(name) === content ? null : cornersOf(scene, own),
-        places: moved ? Object.fromEntries(names.map((n) => [n, finder!.of(n, own)])) : null,
-        ...indexOf(scene, own, partsOf),
-        matrix,
-      };
+      const laid = finder && names.length > 0 ? `${content} ${finder.signature(names, own)}` : '';
+      const dress = own
+        .map((i) => partsOf[i].map((q) => `${parts.first[q]}:${parts.finish[q]}`).join())
+        .join('|');
+      const last = this.sent.get(name);
+      const isSame = last?.content === content;
+      const isDrawn = isSame && last.dress === dress;
+      let kept = isDrawn ? last.kept : null;
+      let drawn = isDrawn ? null : indexOf(scene, own, partsOf);
+      let corners: DraftPlacement['corners'] = null;
+      if (drawn) {
+        const thins = thin !== null && drawn.index.length > 3 * MOST_DRAWN;
+        if (!isSame || thins || last.kept) corners = cornersOf(scene, own);
+        if (thins) {
+          const left = thinned(drawn, corners!, MOST_DRAWN, thin);
+          ({ kept } = left);
+          drawn = { index: left.index, groups: left.groups };
+        }
+        if (corners) {
+          corners.position = ofKept(corners.position, 3, kept);
+          corners.normal = ofKept(corners.normal, 3, kept);
+        }
+      }
+      const areLaid = !corners && (last?.laid ?? '') === laid;
+      now.set(name, { content, dress, laid, kept });
+      const places = areLaid
+        ? null
+        : Object.fromEntries(names.map((n) => [n, ofKept(finder!.of(n, own), PLACES[n], kept)]));
+      return { name, corners, places, drawn, matrix };
     });
     this.sent = now;
-    this.laid = laidNow;
     return { placements: all, finishes: this.finishesOf(scene), near: nearOf(scene) };
   }
 
@@ -123,7 +158,6 @@ export class DraftPreparer {
   /** The page did not get what was prepared: next time it is given all. */
   forget(): void {
     this.sent = new Map();
-    this.laid = new Map();
     this.finishes = new Set();
   }
 }
@@ -166,7 +200,7 @@ function indexOf(
   { solids, instances, parts, finishes }: RenderScene,
   members: readonly number[],
   partsOf: readonly number[][],
-): Pick<DraftPlacement, 'index' | 'groups'> {
+): NonNullable<DraftPlacement['drawn']> {
   const byFinish = finishes.map((): [first: number, triangles: number][] => []);
   let at = 0;
   for (const i of members) {
@@ -186,8 +220,8 @@ function indexOf(
 
 /** Memory that can be handed over instead of copied. */
 export const handedOver = ({ placements, finishes }: DraftBuffers): ArrayBuffer[] => [
-  ...placements.flatMap(({ corners, places, index }) => [
-    index.buffer,
+  ...placements.flatMap(({ corners, places, drawn }) => [
+    ...(drawn ? [drawn.index.buffer] : []),
     ...Object.values(places ?? {}).map((p) => p.buffer),
     ...(corners ? [corners.position.buffer, corners.normal.buffer] : []),
   ]),
