@@ -19,6 +19,7 @@ const reply = (seq: number) => ({
   prepared: { scene: { things: [], groups: ['Key'], typeBox: { min: [0, 0, 0], max: [1, 1, 1] } } },
   rays: { version: seq },
   draft: { placements: [] },
+  bounds: [],
   view: { number: 1 },
   blocks: [],
   findings: [],

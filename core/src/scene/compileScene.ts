@@ -244,6 +244,9 @@ function whiteColour(light: Light): number[] {
   return hue.map((v) => (PAPER * v) / peak);
 }
 
+/** Mean opacity of pictures from which on nothing is seen of what is open. */
+const OPAQUE = 0.9999;
+
 /** Longer side of the type's face, metres. */
 const faceSize = ({ min, max }: Box) => Math.max(max[0] - min[0], max[1] - min[1]);
 
@@ -366,12 +369,13 @@ export class SceneCompiler {
     const { picture } = piece;
     const shown = picture && textures.find((t) => t.key === textureKey(picture, 'colour'));
     const aspect = shown ? shown.width / shown.height : 1;
+    const isOpen = shown ? shown.mean[3] < OPAQUE : false;
     if (piece.stands === 'free')
-      return { solid: this.solids.ofPiece(piece, typeBox, aspect), plain: plateFinish(piece, 1) };
+      return { solid: this.solids.ofPiece(piece, typeBox, aspect), plain: plateFinish(piece, 1, isOpen) };
     const { width, transform } = filling(piece, shot.camera, aspectOf(shot), aspect);
     // about the origin: the camera has it stand where it does
     const solid = this.solids.ofPiece({ ...piece, at: 0, width: width * BEYOND_FRAME }, ORIGIN, aspect);
-    return { solid, place: transform, plain: plateFinish(piece, BEYOND_FRAME) };
+    return { solid, place: transform, plain: plateFinish(piece, BEYOND_FRAME, isOpen) };
   }
 
   /** Compiles one moment of a project under one look. */

@@ -25,7 +25,14 @@ export function boundsOf(solid: SceneSolid): Bounds {
   if (!bounds) {
     bounds = none();
     const { positions } = solid;
-    for (let i = 0; i < positions.length; i += 3) widen(bounds, positions.subarray(i, i + 3));
+    const { min, max } = bounds;
+    // models have millions of corners
+    for (let i = 0; i < positions.length; i += 3)
+      for (let k = 0; k < 3; k++) {
+        const v = positions[i + k];
+        if (v < min[k]) min[k] = v;
+        if (v > max[k]) max[k] = v;
+      }
     known.set(solid, bounds);
   }
   return bounds;

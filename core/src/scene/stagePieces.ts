@@ -30,15 +30,20 @@ const CATCHING: ReadonlySet<Piece['kind']> = new Set(['floor', 'wall', 'backdrop
 /** Sides of a plate that fills the frame, in sides of its picture: what blurs at its edges finds it mirrored there. */
 export const BEYOND_FRAME = 1.25;
 
-/** What a plate wears: its picture as paint that takes light, or as light by itself. @param sides of it in sides of the picture */
-export function plateFinish({ picture, lit, stops }: Piece, sides: number): Finish {
+/**
+ * What a plate wears: its picture as paint that takes light, or as light by itself, and nothing where it is open.
+ * @param sides of it in sides of the picture
+ * @param isOpen whether its picture has opacity
+ */
+export function plateFinish({ picture, lit, stops }: Piece, sides: number, isOpen: boolean): Finish {
   const gain = pow(2, stops);
-  const fed = (parameter: string): Feed[] =>
+  const fed = (parameter: string, full: number | number[], take: Feed['take']): Feed[] =>
     picture
       ? [
           {
-            ...newFeed('plate', parameter, [1, 1, 1]),
+            ...newFeed('plate', parameter, full),
             source: 'picture',
+            take,
             lay: 'block',
             zoom: 1 / sides,
             edges: 'mirror',
@@ -51,6 +56,9 @@ export function plateFinish({ picture, lit, stops }: Piece, sides: number): Fini
     id: 'plate',
     name: 'Plate',
     surface: plainSurface(lit ? base : { ...base, emission_luminance: gain }),
-    feeds: fed(lit ? 'base_color' : 'emission_color'),
+    feeds: [
+      ...fed(lit ? 'base_color' : 'emission_color', [1, 1, 1], 'colour'),
+      ...(isOpen ? fed('geometry_opacity', 0, 'cover') : []),
+    ],
   });
 }

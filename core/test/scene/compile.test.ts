@@ -217,6 +217,30 @@ describe('a plate', () => {
     expect(paint.finish.glow.luminance).toBe(0);
   });
 
+  it('is not there where its picture is open', async () => {
+    const opacities = { open: [255, 0, 255, 0], closed: [255, 255, 255, 255] };
+    const seen = async (of: keyof typeof opacities) => {
+      const data = Uint8Array.from(opacities[of].flatMap((a) => [200, 40, 40, a]));
+      const p = project();
+      p.blocks = [];
+      const picture = {
+        source: 'asset' as const,
+        id: of === 'open' ? 'a'.repeat(64) : 'b'.repeat(64),
+        name: of,
+      };
+      p.pieces = [newPiece('plate', { id: 'plate', at: -1, stands: 'free', width: 2, picture })];
+      const own = testMaker(undefined, undefined, async () => ({ width: 2, height: 2, data }));
+      const { scene } = await own.make(p, p.looks[0].id, p.shots[0].id, 512);
+      return scene.finishes[scene.parts.finish[0]!]!;
+    };
+    const open = await seen('open');
+    expect(open.opacity).toBeCloseTo(0.5, 2);
+    const [plate, beneath] = open.recipe!.coats;
+    expect(plate.cover).toMatchObject({ at: [0, 1], values: [[0], [1]] });
+    expect(beneath).toMatchObject({ nothing: true, cover: 1 });
+    expect((await seen('closed')).opacity).toBe(1);
+  });
+
   it('stands free at its width, by the shape of its picture, or goes with the camera', async () => {
     const free = await plated('free', false);
     const { positions } = free.scene.solids[0]!;

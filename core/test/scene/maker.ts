@@ -2,14 +2,17 @@
 import { readFile } from 'node:fs/promises';
 import type { LoadedModel } from '../../src/model/textures.ts';
 import { SceneMaker } from '../../src/scene/sceneMaker.ts';
+import type { Pixels } from '../../src/texture/texture.ts';
 
 /**
  * @param drawing the text of every drawing that is asked for; @throws what it throws
  * @param model every model that is asked for
+ * @param picture every picture that is asked for
  */
 export const testMaker = (
   drawing?: () => string,
   model: (hash: string) => Promise<LoadedModel> = () => Promise.reject(new Error('none')),
+  picture: (hash: string) => Promise<Pixels> = () => Promise.reject(new Error('none')),
 ): SceneMaker =>
   new SceneMaker({
     shippedFont: async (file) =>
@@ -19,7 +22,7 @@ export const testMaker = (
       if (!drawing) throw new Error('none');
       return new TextEncoder().encode(drawing());
     },
-    uploadedPicture: () => Promise.reject(new Error('none')),
+    uploadedPicture: picture,
     uploadedProfile: () => Promise.reject(new Error('none')),
     uploadedModel: model,
     uploadedSurround: () => Promise.reject(new Error('none')),

@@ -301,7 +301,7 @@ export class Engine {
     if ('failed' in reply) {
       useShown.setState({ state: 'failed', failure: reply.failed });
     } else {
-      const { prepared, rays, view, blocks, findings, spent } = reply;
+      const { prepared, rays, bounds, view, blocks, findings, spent } = reply;
       // what is only tried changes no small picture there is
       if (!this.keeps) this.sceneVersion++;
       const arrived = performance.now();
@@ -310,6 +310,7 @@ export class Engine {
       performance.measure('wemlox:upload', { start: arrived });
       useShown.setState((v) => ({
         scene: prepared.scene,
+        bounds,
         geometry: rays.version,
         surround: view,
         blocks,

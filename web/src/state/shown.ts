@@ -1,6 +1,7 @@
 /** What the stage knows about the picture: the scene made from the document, and how far the trace is. */
 import { create } from 'zustand';
 import type { Finding } from '@wemlox/core/preflight/finding';
+import type { Bounds } from '@wemlox/core/scene/faces';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import type { BandBlock, SurroundPreview } from '../workers/messages.ts';
 
@@ -10,6 +11,8 @@ interface View {
   state: StageState;
   failure: string;
   scene: RenderScene | null;
+  /** Of each of its placements, in its own space. */
+  bounds: Bounds[];
   /** Raised with each new geometry. */
   geometry: number;
   surround: SurroundPreview | null;
@@ -29,6 +32,7 @@ export const useShown = create<View>()(() => ({
   state: 'idle',
   failure: '',
   scene: null,
+  bounds: [],
   geometry: 0,
   surround: null,
   blocks: [],

@@ -7,6 +7,7 @@ import { still } from '@wemlox/core/motion/footage';
 import { sunOf } from '@wemlox/core/light/sun';
 import { encodeSurround } from '@wemlox/core/picture/files';
 import { reduced, surroundFacts, type SurroundPicture } from '@wemlox/core/light/surround';
+import { blockBounds } from '@wemlox/core/scene/faces';
 import { sameTriangles } from '@wemlox/core/scene/flatScene';
 import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import { exported } from '@wemlox/core/scene/exportSolids';
@@ -85,6 +86,7 @@ async function make(request: SceneRequest): Promise<SceneReply> {
     prepared,
     rays: opened.rays,
     draft: request.draft ? drafts.prepare(scene, request.draft === 'thinned' ? await thin : null) : NOT_DRAWN,
+    bounds: blockBounds(scene),
     runs: scene.solids.map((solid) => runsOf(solid, sharedRoom)),
     view,
     findings,

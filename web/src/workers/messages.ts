@@ -26,6 +26,7 @@ import type { FaceMask, FaceRow } from '@wemlox/core/trace/faceMask';
 import type { Stroke, Wished } from '@wemlox/core/trace/wish';
 import type { ShareChart } from '@wemlox/core/trace/shareChart';
 import type { Film } from '@wemlox/core/trace/film';
+import type { Bounds } from '@wemlox/core/scene/faces';
 import type { Finding } from '@wemlox/core/preflight/finding';
 import type { Unfolded, UnfoldView } from '@wemlox/core/scene/unfolded';
 import type { PreparedScene } from '@wemlox/core/trace/prepare';
@@ -155,6 +156,8 @@ export interface SceneMade {
   draft: DraftBuffers;
   /** Boxes of runs of the triangles of the scene's solids. */
   runs: Float32Array[];
+  /** Of each placement, in its own space. */
+  bounds: Bounds[];
   view: SurroundPreview;
   blocks: BandBlock[];
   findings: Finding[];

@@ -1,10 +1,10 @@
 /** The stage from above and from the side: camera, what it takes in and what is sharp, type, pieces and lights, to drag. */
-import { useRef, useState } from 'react';
-import { aspectOf, standing } from '@wemlox/core/document';
+import { useMemo, useRef, useState } from 'react';
+import { aspectOf, standing, type Piece } from '@wemlox/core/document';
 import { setParameter, standLight } from '@wemlox/core/edits';
 import { lightColour, placeLight } from '@wemlox/core/light/placing';
 import { toHex } from '@wemlox/core/maths/colour';
-import { footOf, stands } from '@wemlox/core/stage/pieces';
+import { stands } from '@wemlox/core/stage/pieces';
 import { cameraFrame, centreOf } from '@wemlox/core/stage/camera';
 import { sharpBetween } from '@wemlox/core/stage/lens';
 import { currentLook } from '../../actions/document.ts';
@@ -14,6 +14,7 @@ import { useLook } from '../../state/chosen.ts';
 import { useShown } from '../../state/shown.ts';
 import { perform, useStudio } from '../../state/studio.ts';
 import { useShot } from '../../state/time.ts';
+import { boxCorners, outlinePath } from './outlines.ts';
 
 const WIDE = 300;
 const HIGH = 176;
@@ -30,6 +31,9 @@ interface Side {
 }
 const PLAN: Side = { name: 'From above', across: [0, 1], down: [2, 1] };
 const ELEVATION: Side = { name: 'From the right', across: [2, -1], down: [1, -1] };
+
+/** Kinds that reach further than is seen, of which the drawing has where they are. */
+const ENDLESS: ReadonlySet<Piece['kind']> = new Set(['floor', 'wall', 'backdrop']);
 
 const hue = (rgb: Vec) => toHex(rgb.map((v) => v / Math.max(...rgb, 1e-6)));
 
@@ -124,8 +128,15 @@ function View({ side }: { side: Side }) {
   const shot = useShot();
   const look = useLook();
   const { blocks, pieces } = useStudio((s) => s.seen);
-  const box = useShown((v) => v.scene?.typeBox);
+  const scene = useShown((v) => v.scene);
+  const bounds = useShown((v) => v.bounds);
+  const box = scene?.typeBox;
+  const corners = useMemo(
+    () => (scene ? boxCorners(scene, bounds) : new Map<string, Vec[]>()),
+    [scene, bounds],
+  );
   const chosen = useChoice((c) => c.light);
+  const taken = useChoice((c) => c.piece);
   const { camera } = shot;
   const frame = cameraFrame(camera, aspectOf(shot));
   const centre = box ? centreOf(box) : [0, 0, 0];
@@ -135,12 +146,21 @@ function View({ side }: { side: Side }) {
       light,
       place: placeLight(light, centre as [number, number, number]).position as Vec,
     }));
-  const corners = box ? [box.min, box.max] : [];
+  const ending = standing(pieces).filter(
+    (p) =>
+      !ENDLESS.has(p.kind) && !(p.kind === 'plate' && p.stands === 'frame') && corners.has(`piece/${p.id}`),
+  );
   // lights far away must not make all else a dot
   const size = box ? Math.hypot(...box.max.map((v, i) => v - box.min[i])) : 1;
   const reach = 3 * Math.max(size, camera.distance);
   const near = (p: Vec) => p.map((v, i) => Math.min(centre[i] + reach, Math.max(centre[i] - reach, v)));
-  const fit = scaleOf(side, [...corners, frame.position, camera.target, ...lights.map((l) => near(l.place))]);
+  const fit = scaleOf(side, [
+    ...(box ? [box.min, box.max] : []),
+    frame.position,
+    camera.target,
+    ...lights.map((l) => near(l.place)),
+    ...ending.flatMap((p) => corners.get(`piece/${p.id}`)!.map(near)),
+  ]);
   // the drawing keeps its scale while something is held
   const held = useRef<ReturnType<typeof scaleOf> | null>(null);
   const [holding, setHolding] = useState(false);
@@ -176,7 +196,7 @@ function View({ side }: { side: Side }) {
         {side.name}
       </text>
       {standing(pieces)
-        .filter((p) => p.kind !== 'model' && (stands(p.kind) ? side === ELEVATION : p.stands === 'free'))
+        .filter((p) => ENDLESS.has(p.kind) && (!stands(p.kind) || side === ELEVATION))
         .map((p) => {
           const place = stands(p.kind) ? [0, p.at, 0] : [0, 0, p.at];
           const [x, y] = at(place);
@@ -202,61 +222,50 @@ function View({ side }: { side: Side }) {
             </Handle>
           );
         })}
-      {box &&
-        standing(pieces)
-          .filter((p) => p.kind === 'model')
-          .map((p) => {
-            const place = footOf(p, box).map((v, i) => v + p.move[i]);
-            const [x, y] = at(place);
-            return (
-              <Handle
-                key={p.id}
-                name={p.name}
-                onTake={() => choose({ piece: p.id })}
-                onMove={(dx, dy) => {
-                  const to = movedBy(side, unit, place, dx, dy);
-                  placePiece(p.id, 'Move', (q) => ({ move: q.move.map((v, i) => v + to[i] - place[i]) }));
-                }}
-              >
-                <rect
-                  x={x - 5}
-                  y={side === PLAN ? y - 5 : y - 10}
-                  width={10}
-                  height={10}
-                  fill="var(--color-base-200)"
-                  stroke="var(--color-base-content)"
-                />
-              </Handle>
-            );
-          })}
+      {ending.map((p) => (
+        <Handle
+          key={p.id}
+          name={p.name}
+          onTake={() => choose({ piece: p.id })}
+          onMove={(dx, dy) =>
+            placePiece(p.id, 'Move', (q) => ({ move: movedBy(side, unit, q.move, dx, dy) }))
+          }
+        >
+          <path
+            d={outlinePath(corners.get(`piece/${p.id}`)!.map(at))}
+            fill="transparent"
+            stroke={taken === p.id ? 'var(--color-primary)' : 'var(--color-base-content)'}
+            strokeOpacity={0.7}
+          />
+        </Handle>
+      ))}
       {blocks.map((b) => {
-        const own = b.place.position;
-        const [x, y] = at(own);
-        const wide = side === PLAN && box ? (box.max[0] - box.min[0]) / unit : 10;
-        const high =
-          side === ELEVATION && box ? (box.max[1] - box.min[1]) / unit : Math.max(4, b.depth / unit);
-        const deep = side === ELEVATION ? Math.max(4, b.depth / unit) : wide;
+        const seen = corners.get(`block/${b.id}`);
         return (
-          <Handle
-            key={b.id}
-            name={b.text || 'Drawing'}
-            onTake={() => choose({ block: b.id })}
-            onMove={(dx, dy) =>
-              perform((doc) =>
-                setParameter(doc, `blocks/${b.id}/place/position`, movedBy(side, unit, own, dx, dy)),
-              )
-            }
-          >
-            <rect
-              x={x - deep / 2}
-              y={y - high / 2}
-              width={deep}
-              height={high}
-              transform={side === PLAN ? `rotate(${(-b.place.turn * 180) / Math.PI} ${x} ${y})` : undefined}
-              fill="var(--color-base-content)"
-              fillOpacity={0.55}
-            />
-          </Handle>
+          seen && (
+            <Handle
+              key={b.id}
+              name={b.text || 'Drawing'}
+              onTake={() => choose({ block: b.id })}
+              onMove={(dx, dy) =>
+                perform((doc) =>
+                  setParameter(
+                    doc,
+                    `blocks/${b.id}/place/position`,
+                    movedBy(side, unit, b.place.position, dx, dy),
+                  ),
+                )
+              }
+            >
+              <path
+                d={outlinePath(seen.map(at))}
+                fill="var(--color-base-content)"
+                fillOpacity={0.55}
+                stroke="transparent"
+                strokeWidth={6}
+              />
+            </Handle>
+          )
         );
       })}
       {[-1, 1].map((s) => (
