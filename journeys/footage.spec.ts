@@ -245,6 +245,10 @@ test('numbered pictures in a zip feed a finish, and what is no moving picture is
   await take('blinks.zip', zip);
   const plate = desk(page).getByRole('group', { name: 'blinks.zip', exact: true });
   await expect(plate.getByText('3 frames, 25 a second, 0.12 s')).toBeVisible();
+  // a film is all that moves, and reason enough for pictures of the whole shot
+  await step(page, 'Press');
+  await expect(desk(page).getByText('Of the shot', { exact: true })).toBeVisible();
+  await step(page, 'Frame');
   await take('broken.webm', lamps().buffer.subarray(0, 90));
   await expect(page.getByText(/broken\.webm was not taken: /)).toBeVisible();
   await take('words.mp4', Buffer.from('#EXTM3U\nfile:///etc/hostname\n'));

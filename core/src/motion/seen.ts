@@ -10,6 +10,7 @@ import {
   type Shot,
   type Track,
 } from '../document/index.ts';
+import { isPlayed } from './footage.ts';
 import { moved } from './moves.ts';
 import { timeOf } from './span.ts';
 import { valueOf } from './tracks.ts';
@@ -62,6 +63,10 @@ export function motionsOf(project: Project, shot: Shot): Map<string, Motion> {
     if (!track && moves.length === 0) motions.delete(address);
   return motions;
 }
+
+/** Whether pictures of a shot differ: something is keyed or moves by itself, or a film plays. */
+export const moves = (project: Project, shot: Shot): boolean =>
+  motionsOf(project, shot).size > 0 || isPlayed(project);
 
 /**
  * The numbers of a motion at a time, before they are brought into range.

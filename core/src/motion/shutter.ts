@@ -1,7 +1,6 @@
 /** While the shutter is open: the moments of a picture in which light falls on the film. */
 import type { Project, Shot } from '../document/index.ts';
-import { isPlayed } from './footage.ts';
-import { motionsOf, shotIn } from './seen.ts';
+import { moves, shotIn } from './seen.ts';
 
 const TURN = 2 * Math.PI;
 /** Moments that a picture is traced at, at most. */
@@ -22,4 +21,4 @@ export function momentsOf(project: Project, shotId: string, frame: number, most:
 }
 
 const isBlurred = (project: Project, shot: Shot) =>
-  shot.motion_blur && shot.shutter > 0 && (motionsOf(project, shot).size > 0 || isPlayed(project));
+  shot.motion_blur && shot.shutter > 0 && moves(project, shot);

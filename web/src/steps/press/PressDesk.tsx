@@ -3,6 +3,7 @@ import { Clapperboard, Download, Send } from 'lucide-react';
 import { hasAlpha, isMoving } from '@wemlox/wire';
 import { useState } from 'react';
 import { aspectOf } from '@wemlox/core/document';
+import { moves } from '@wemlox/core/motion/seen';
 import { framesOf } from '@wemlox/core/motion/span';
 import { ChoiceRow, NumberRow, Section, SegmentRow, SwitchRow } from '../../desk/rows.tsx';
 import { engine } from '../../engine/engine.ts';
@@ -12,6 +13,7 @@ import { downloadPicture } from '../../actions/files.ts';
 import { makeFilm } from '../../actions/film.ts';
 import { useFilming } from '../../state/filming.ts';
 import { sendToPress, type PressSettings } from '../../state/press.ts';
+import { useStudio } from '../../state/studio.ts';
 import { useFrame, useShot } from '../../state/time.ts';
 
 const FILES = [
@@ -48,7 +50,7 @@ function Order() {
   const aspect = aspectOf(shot);
   const frame = useFrame();
   const last = framesOf(shot) - 1;
-  const moves = shot.tracks.length + shot.moves.length > 0;
+  const differ = useStudio((s) => moves(s.project, shot));
   const [range, setRange] = useState<{ first: number; last: number } | null>(null);
   const within = (v: number) => Math.min(last, Math.max(0, Math.round(v)));
   const asked =
@@ -63,7 +65,7 @@ function Order() {
     denoise: 1,
     noise: 0,
   });
-  const several = moves && asked.last > asked.first;
+  const several = differ && asked.last > asked.first;
   const format = !several && isMoving(settings.format) ? 'png16' : settings.format;
   const height = Math.max(1, Math.round(width / aspect));
   const exr = format.startsWith('exr');
@@ -119,7 +121,7 @@ function Order() {
         hint="Share of the picture from which its noise is taken"
         onChange={(v) => set({ ...settings, denoise: v / 100 })}
       />
-      {moves && (
+      {differ && (
         <SegmentRow
           label="Pictures"
           value={range === null ? 'one' : 'all'}
@@ -130,7 +132,7 @@ function Order() {
           onChange={(v) => setRange(v === 'all' ? { first: 0, last } : null)}
         />
       )}
-      {moves && range !== null && (
+      {differ && range !== null && (
         <>
           <NumberRow
             label="From picture"
@@ -178,7 +180,13 @@ function Order() {
         type="button"
         className="btn btn-primary btn-sm mt-2 w-full"
         onClick={() =>
-          void sendToPress({ ...settings, format, ...(moves ? asked : { first: 0, last: 0 }), width, height })
+          void sendToPress({
+            ...settings,
+            format,
+            ...(differ ? asked : { first: 0, last: 0 }),
+            width,
+            height,
+          })
         }
       >
         <Send size={13} /> Send to the press
