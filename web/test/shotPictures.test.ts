@@ -1,6 +1,8 @@
 // @vitest-environment jsdom
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { FlipBook } from '../src/engine/flipBook.ts';
 import { ShotPictures, sizeWithin } from '../src/engine/shotPictures.ts';
+import { useFlip } from '../src/state/flip.ts';
 import type { SceneRequest } from '../src/workers/messages.ts';
 import * as actions from './allActions.ts';
 import { FakeWorker } from './fakeWorkers.ts';
@@ -53,6 +55,29 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 
+describe('the flip-book', () => {
+  it('goes on with other workers once one has stopped', async () => {
+    const { answers } = FakeWorker;
+    FakeWorker.answers = () => undefined;
+    useFlip.setState({ pictures: new Map(), failure: null });
+    const book = new FlipBook();
+    const own = FakeWorker.all.slice();
+    await vi.waitFor(
+      () => expect(own.some((w) => w.file === 'scene.worker.ts' && w.sent.length > 0)).toBe(true),
+      5000,
+    );
+    FakeWorker.answers = answers;
+    own
+      .filter((w) => w.file === 'trace.worker.ts')
+      .at(-1)!
+      .fail('out of memory');
+    await vi.waitFor(() => expect(useFlip.getState().failure).toBe('out of memory'), 5000);
+    await vi.waitFor(() => expect(useFlip.getState().pictures.size).toBeGreaterThan(0), 8000);
+    expect(useFlip.getState().failure).toBeNull();
+    book.end();
+  }, 20_000);
+});
+
 describe('pictures of a shot beside the stage', () => {
   it('have the shot’s shape within a side', () => {
     const { project, shot } = place();
@@ -103,6 +128,7 @@ describe('pictures of a shot beside the stage', () => {
     const never = shots.traced(place(), 0, SIZE, 4, () => true);
     FakeWorker.of('trace.worker.ts')[0]!.fail('out of memory');
     await expect(never).rejects.toThrow('out of memory');
+    expect(shots.broken).toBe(true);
     await expect(shots.traced(place(), 0, SIZE, 4, () => true)).rejects.toThrow('out of memory');
   });
 });

@@ -20,6 +20,8 @@ const LEVELS = [4, 32];
 const TOLD_BY = 3;
 /** Time without a hand after which it goes on, ms. */
 const REST = 500;
+/** Time after a failure until it tries again, ms. */
+const AGAIN = 2000;
 /** Most pictures that are kept: some 230 kB each. */
 const MOST_FLIPPED = 1000;
 
@@ -74,7 +76,7 @@ function spread(first: number, last: number): number[] {
 }
 
 export class FlipBook {
-  private readonly shots: ShotPictures;
+  private shots = new ShotPictures();
   /** Keys of the pictures of one document, look and shot. */
   private keys: { of: readonly unknown[]; known: Map<number, string> } = { of: [], known: new Map() };
   private ended = false;
@@ -82,7 +84,6 @@ export class FlipBook {
   private readonly unsubscribe: (() => void)[] = [];
 
   constructor() {
-    this.shots = new ShotPictures();
     const touch = () => this.touch();
     for (const event of ['pointerdown', 'pointermove', 'keydown', 'wheel'] as const) {
       window.addEventListener(event, touch, { passive: true });
@@ -121,7 +122,10 @@ export class FlipBook {
         await this.next();
       } catch (error) {
         useFlip.setState({ failure: error instanceof Error ? error.message : String(error) });
-        await delay(2000);
+        await delay(AGAIN);
+        if (this.ended || !this.shots.broken) continue;
+        this.shots.end();
+        this.shots = new ShotPictures();
       }
     }
   }

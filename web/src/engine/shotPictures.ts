@@ -21,11 +21,13 @@ export class ShotPictures {
   private readonly scenes: MomentScenes;
   /** Rejects once a worker stopped: what was asked of it is never answered. */
   private readonly failed: Promise<never>;
+  /** Whether a worker stopped: no picture is made any more. */
+  broken = false;
 
   constructor() {
     let fail!: (message: string) => void;
     this.failed = new Promise((_, reject) => (fail = (message) => reject(new Error(message))));
-    this.failed.catch(() => {});
+    this.failed.catch(() => (this.broken = true));
     const lanes = lanesHere();
     this.pool = new TracePool(lanes, fail);
     this.scenes = new MomentScenes(lanes, fail);
