@@ -162,6 +162,9 @@ const fields = words(PATH).length * stride * 4;
 const lists = 4 * wave * 4;
 const buckets = 512;
 const scratch = 256;
+/** Records of four children that a node of the light tree has at most. */
+const lightRecords = 64;
+const weights = 2 * lightRecords * 16;
 /** Photons a path may take in at once; where more are near, every so manieth. */
 const near = 64;
 
@@ -248,7 +251,9 @@ export const LAYOUT = {
     'Where a finish has what of its gloss each channel is under a film, over their mean.',
   ],
   FINISH_BYTES: [finishHead + 5 * rows * quad, 'usize', 'Bytes of a finish.'],
-  LIGHT_NODE_BYTES: [13 * quad, 'usize', 'Bytes of a node of the light tree.'],
+  LIGHT_NODE_BYTES: [15 * quad, 'usize', 'Bytes of four children of a node of the light tree.'],
+  LIGHT_CHILDREN: [4 * lightRecords, 'i32', 'Most children of a node of the light tree.'],
+  LIGHT_NODE_RECORDS: [lightRecords, 'usize', 'Most records of four children of a node of the light tree.'],
   SURROUND_BYTES: [words(SURROUND).length * 4, 'usize', 'Bytes of the surround.'],
   EMITTER_BYTES: [words(EMITTER).length * 4, 'usize', 'Bytes of an emitter.'],
   WAVE: [wave, 'i32', 'Paths of a wave.'],
@@ -299,9 +304,16 @@ export const LAYOUT = {
     'usize',
     'Where a lane has the photons near each of a group, NEAR of them for each.',
   ],
+  LANE_WEIGHTS: [
+    Math.ceil((stacks + 512 * 64 + fields + lists + 2 * buckets * 4) / 16) * 16 + scratch + near * 16,
+    'usize',
+    'Where a lane has the importances of the children of two nodes of the light tree.',
+  ],
   NEAR: [near, 'i32', 'Photons a path may take in at once; where more are near, every so manieth.'],
   LANE_BYTES: [
-    Math.ceil((stacks + 512 * 64 + fields + lists + 2 * buckets * 4 + 16 + scratch + near * 16) / 64) * 64,
+    Math.ceil(
+      (stacks + 512 * 64 + fields + lists + 2 * buckets * 4 + 16 + scratch + near * 16 + weights) / 64,
+    ) * 64,
     'usize',
     'Bytes of a lane.',
   ],

@@ -212,9 +212,17 @@
 // @ts-ignore: decorator
 @inline export const FINISH_BYTES: usize = 2848;
 
-// Bytes of a node of the light tree.
+// Bytes of four children of a node of the light tree.
 // @ts-ignore: decorator
-@inline export const LIGHT_NODE_BYTES: usize = 208;
+@inline export const LIGHT_NODE_BYTES: usize = 240;
+
+// Most children of a node of the light tree.
+// @ts-ignore: decorator
+@inline export const LIGHT_CHILDREN: i32 = 256;
+
+// Most records of four children of a node of the light tree.
+// @ts-ignore: decorator
+@inline export const LIGHT_NODE_RECORDS: usize = 64;
 
 // Bytes of the surround.
 // @ts-ignore: decorator
@@ -320,13 +328,17 @@
 // @ts-ignore: decorator
 @inline export const LANE_NEAR: usize = 169792;
 
+// Where a lane has the importances of the children of two nodes of the light tree.
+// @ts-ignore: decorator
+@inline export const LANE_WEIGHTS: usize = 170816;
+
 // Photons a path may take in at once; where more are near, every so manieth.
 // @ts-ignore: decorator
 @inline export const NEAR: i32 = 64;
 
 // Bytes of a lane.
 // @ts-ignore: decorator
-@inline export const LANE_BYTES: usize = 170880;
+@inline export const LANE_BYTES: usize = 172928;
 
 // Most memory the shared module declares, in pages of 64 KiB.
 // @ts-ignore: decorator

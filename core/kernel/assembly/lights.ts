@@ -1,5 +1,5 @@
 // Choosing one of many lights in proportion to what each might give this point of this surface. Local lights and
-// glowing parts are leaves of a tree of four children a node; a node's importance bounds what its lights send here
+// glowing parts are leaves of a tree of many children a node; a node's importance bounds what its lights send here
 // (after Conty Estevez & Kulla, "Importance Sampling of Many Lights with Adaptive Tree Splitting", HPG 2018), times
 // what the surface makes of it: its diffuse share by the cosine, its mirror share by the lobe about the mirrored
 // view, widened by the node's own size. The surround and directional lights stand beside the tree.
@@ -7,13 +7,13 @@ import {
   AREA, BY_PHOTONS, CARD, CASTS, DIRECTIONAL, E_AREA, E_BLUE, E_CDF, E_COS_INNER, E_COS_OUTER, E_COUNT, E_FALL, E_FEEDS, E_FIRST, E_FLAGS,
   E_FORWARD_X, E_FORWARD_Y, E_FORWARD_Z, E_GREEN, E_GROUP, E_INSTANCE, E_KIND, E_LINKS, E_LUMINANCE, E_PARENT, E_RANGE, E_RED, E_REFERENCE,
   E_RIGHT_X, E_UP_X, E_X,
-  EMITTER_BYTES, FALL_CLAMPED, FALL_LINEAR, FALL_NONE, FALL_SQUARE, FEEDS_DIFFUSE, FEEDS_MIRROR, FEEDS_THROUGH, GLOW, INSTANCE_BYTES, INSTANCE_TRIANGLES, LIGHT_NODE_BYTES, P_VALPHA2, P_VDIFFUSE, P_VNX, P_VNY,
+  EMITTER_BYTES, FALL_CLAMPED, FALL_LINEAR, FALL_NONE, FALL_SQUARE, FEEDS_DIFFUSE, FEEDS_MIRROR, FEEDS_THROUGH, GLOW, INSTANCE_BYTES, INSTANCE_TRIANGLES, LANE_WEIGHTS, LIGHT_CHILDREN, LIGHT_NODE_BYTES, LIGHT_NODE_RECORDS, P_VALPHA2, P_VDIFFUSE, P_VNX, P_VNY,
   P_VNZ, P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VSUM, P_VTHROUGH, P_VX, P_VY, P_VZ, POINT, ROUND, SEEN, SPOT, TRIANGLE_BYTES, FED, WHITE,
 } from './layout';
 import { beamB, beamG, beamR, before } from './beams';
-import { above, add, both, div, dot3, flip, mad, most, mul, pick, root, splat, sub, where } from './lanes';
+import { above, add, below, both, clamp01, div, dot3, flip, mad, most, mul, pick, root, splat, sub, where } from './lanes';
 import { cosOut, sinOut, turn4 } from './maths4';
-import { cards, directionals, emitters, instances, lightNodes, lightTree } from './scene';
+import { cards, directionals, emitters, instances, lane, lightNodes, lightTree } from './scene';
 import { skyFeeds, skyWeight } from './surround';
 import { isAway } from './traverse';
 
@@ -80,8 +80,43 @@ export function standAt(at: usize): void {
   return div(a2, mul(splat(PI), most(mul(d, d), splat(1e-12))));
 }
 
-/** Importance of a node's four children; nought where a child is missing. */
+/** Half of what is bounded, and half of what is meant in the middle. */
+// @ts-ignore: decorator
+@inline function mid(bound: v128, middle: v128): v128 { return mul(add(bound, most(middle, splat(0))), splat(0.5)); }
+
+/** What four children send at a cosine from their axes: spots fade by a square, all else by the cosine. */
+// @ts-ignore: decorator
+@inline function fade(node: usize, cosine: v128): v128 {
+  const faded = clamp01(div(sub(cosine, v128.load(node, 144)), v128.load(node, 208)));
+  return mul(faded, mad(v128.load(node, 224), sub(faded, splat(1)), splat(1)));
+}
+
+/** Importance of four children of a node; nought where a child is missing. */
 function importance(node: usize): v128 {
+  return load<i32>(node, 200) !== 0 ? ofPoints(node) : ofClusters(node);
+}
+
+/** The same of single points and spots, of which nothing has to be bounded: in half the time. */
+function ofPoints(node: usize): v128 {
+  const dx = sub(v128.load(node), px);
+  const dy = sub(v128.load(node, 16), py);
+  const dz = sub(v128.load(node, 32), pz);
+  const inv2 = div(splat(1), most(dot3(dx, dy, dz, dx, dy, dz), splat(1e-12)));
+  const inv = root(inv2);
+  const cosW = mul(flip(dot3(v128.load(node, 64), v128.load(node, 80), v128.load(node, 96), dx, dy, dz)), inv);
+  const sent = pick(below(v128.load(node, 112), splat(0)), splat(1), cosW);
+  let reached = above(sent, v128.load(node, 144));
+  const cosN = mul(dot3(nx, ny, nz, dx, dy, dz), inv);
+  const tilt = through ? f32x4.abs(cosN) : cosN;
+  if (!through) reached = both(reached, above(tilt, splat(0)));
+  if (!v128.any_true(reached)) return splat(0);
+  const mirrored = mul(specular, lobe(mul(dot3(rx, ry, rz, dx, dy, dz), inv), alpha2));
+  const share = mad(diffuse, most(tilt, splat(FAINT)), mirrored);
+  const power = mul(v128.load(node, 160), most(fade(node, sent), splat(FAINT)));
+  return where(reached, mul(mul(power, share), inv2));
+}
+
+function ofClusters(node: usize): v128 {
   const dx = sub(v128.load(node), px);
   const dy = sub(v128.load(node, 16), py);
   const dz = sub(v128.load(node, 32), pz);
@@ -112,8 +147,9 @@ function importance(node: usize): v128 {
   if (!through) reached = both(reached, above(met, splat(0)));
   const wide = mad(f32x4.pmin(splat(1), sinB2), splat(0.25), alpha2);
   const mirrored = mul(specular, lobe(dot3(rx, ry, rz, wx, wy, wz), wide));
-  const share = mad(diffuse, most(met, splat(FAINT)), mirrored);
-  const power = mul(v128.load(node, 160), most(sent, splat(FAINT)));
+  const share = mad(diffuse, most(mid(met, tilt), splat(FAINT)), mirrored);
+  // spots fade by a square from their inner to their outer cone, all else by the cosine
+  const power = mul(v128.load(node, 160), most(mid(fade(node, sent), fade(node, pick(below(cosO, splat(0)), sent, cosW))), splat(FAINT)));
   return where(reached, div(mul(power, share), most(most(d2, radius2), splat(1e-12))));
 }
 
@@ -126,6 +162,27 @@ function importance(node: usize): v128 {
 
 // @ts-ignore: decorator
 @inline export function emitterAt(i: i32): usize { return emitters + <usize>i * EMITTER_BYTES; }
+
+// @ts-ignore: decorator
+@inline function nodeAt(node: i32): usize { return lightNodes + <usize>node * LIGHT_NODE_BYTES; }
+
+/** Importances of a node's children where the path stands: the root's, which stay while it stands there, or another's. */
+// @ts-ignore: decorator
+@inline function weightsAt(node: i32): usize { return lane + LANE_WEIGHTS + (node === 0 ? 0 : LIGHT_NODE_RECORDS << 4); }
+
+/** Weighs all children of a node. @returns the sum */
+function weigh(node: i32): f32 {
+  const at = nodeAt(node);
+  const records = load<i32>(at, 196);
+  const to = weightsAt(node);
+  let all = splat(0);
+  for (let q = 0; q < records; q++) {
+    const w = importance(at + <usize>q * LIGHT_NODE_BYTES);
+    v128.store(to + (<usize>q << 4), w);
+    all = add(all, w);
+  }
+  return total(all);
+}
 
 /** What a directional light might give. */
 function distant(i: i32): f32 {
@@ -159,7 +216,7 @@ function distant(i: i32): f32 {
 export function weighLights(): f32 {
   let all = skyShare();
   for (let i = 0; i < directionals; i++) all += distant(i);
-  if (lightTree > 0) all += total(importance(lightNodes));
+  if (lightTree > 0) all += weigh(0);
   sum = all;
   return all;
 }
@@ -176,23 +233,25 @@ export function chanceOf(i: i32): f32 {
   let chance: f32 = 1;
   let ref = load<i32>(emitterAt(i), E_PARENT);
   while (true) {
-    const lane = ref & 3;
-    const node = ref >> 2;
-    const w = importance(lightNodes + <usize>node * LIGHT_NODE_BYTES);
-    const mine = lane === 0 ? f32x4.extract_lane(w, 0) : lane === 1 ? f32x4.extract_lane(w, 1)
-      : lane === 2 ? f32x4.extract_lane(w, 2) : f32x4.extract_lane(w, 3);
+    const child = ref & (LIGHT_CHILDREN - 1);
+    const node = ref / LIGHT_CHILDREN;
+    const all = weigh(node);
+    const mine = load<f32>(weightsAt(node) + (<usize>child << 2));
     if (!(mine > 0)) return 0;
     if (node === 0) return (chance * mine) / sum;
-    chance *= mine / total(w);
+    chance *= mine / all;
     // a node's own place in its parent stands behind its children
-    ref = load<i32>(lightNodes + <usize>node * LIGHT_NODE_BYTES, 192);
+    ref = load<i32>(nodeAt(node), 192);
   }
 }
 
 /** Of the last choice. */
 export let chosenChance: f32 = 0;
 
-/** Chooses a light by u in [0, 1): an emitter, -1 for the surround, -2 when nothing shines. */
+/**
+ * Chooses a light by u in [0, 1): an emitter, -1 for the surround, -2 when nothing shines. Lights are weighed before,
+ * at the same place.
+ */
 export function chooseLight(u: f32): i32 {
   if (!(sum > 0)) return -2;
   let rest: f32 = u * sum;
@@ -213,43 +272,46 @@ export function chooseLight(u: f32): i32 {
   if (lightTree === 0) return -2;
   let node = 0;
   let chance: f32 = 1;
+  let all = sum;
   while (true) {
-    const at = lightNodes + <usize>node * LIGHT_NODE_BYTES;
-    const w = importance(at);
-    const w0 = f32x4.extract_lane(w, 0);
-    const w1 = f32x4.extract_lane(w, 1);
-    const w2 = f32x4.extract_lane(w, 2);
-    const w3 = f32x4.extract_lane(w, 3);
-    const all = w0 + w1 + (w2 + w3);
-    if (!(all > 0)) return -2;
-    if (node > 0) rest *= all;
-    let lane = 0;
-    let mine = w0;
-    let low: f32 = 0;
-    if (rest >= w0 && w1 + (w2 + w3) > 0) {
-      low = w0;
-      lane = 1;
-      mine = w1;
-      if (rest >= low + w1 && w2 + w3 > 0) {
-        low += w1;
-        lane = 2;
-        mine = w2;
-        if (rest >= low + w2 && w3 > 0) {
-          low += w2;
-          lane = 3;
-          mine = w3;
-        }
-      }
+    const weights = weightsAt(node);
+    const records = load<i32>(nodeAt(node), 196);
+    // the four among which it lies, then which of them; the last that gives anything where rounding leads behind all
+    let four = -1;
+    let from: f32 = 0;
+    let to: f32 = 0;
+    for (let q = 0; q < records; q++) {
+      const own = total(v128.load(weights + (<usize>q << 4)));
+      if (!(own > 0)) continue;
+      four = q;
+      from = to;
+      to += own;
+      if (rest < to) break;
     }
-    if (!(mine > 0)) return -2;
-    chance *= node > 0 ? mine / all : mine / sum;
-    const child = load<i32>(at + 176 + (<usize>lane << 2)) ;
-    if (child < 0) {
+    if (four < 0) return -2;
+    let child = 0;
+    let mine: f32 = 0;
+    to = from;
+    for (let k = four << 2; k < (four << 2) + 4; k++) {
+      const own = load<f32>(weights + (<usize>k << 2));
+      if (!(own > 0)) continue;
+      child = k;
+      mine = own;
+      from = to;
+      to += own;
+      if (rest < to) break;
+    }
+    chance *= mine / all;
+    const next = load<i32>(nodeAt(node + four) + 176 + (<usize>(child & 3) << 2));
+    if (next < 0) {
       chosenChance = chance;
-      return ~child;
+      return ~next;
     }
-    rest = min(<f32>0.9999999, max(<f32>0, (rest - low) / mine));
-    node = child;
+    const share = min(<f32>0.9999999, max(<f32>0, (rest - from) / mine));
+    node = next;
+    all = weigh(node);
+    if (!(all > 0)) return -2;
+    rest = share * all;
   }
 }
 

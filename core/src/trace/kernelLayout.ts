@@ -159,8 +159,14 @@ export const FILM_GLOSS_ROWS = 2336;
 /** Bytes of a finish. */
 export const FINISH_BYTES = 2848;
 
-/** Bytes of a node of the light tree. */
-export const LIGHT_NODE_BYTES = 208;
+/** Bytes of four children of a node of the light tree. */
+export const LIGHT_NODE_BYTES = 240;
+
+/** Most children of a node of the light tree. */
+export const LIGHT_CHILDREN = 256;
+
+/** Most records of four children of a node of the light tree. */
+export const LIGHT_NODE_RECORDS = 64;
 
 /** Bytes of the surround. */
 export const SURROUND_BYTES = 144;
@@ -240,11 +246,14 @@ export const LANE_SCRATCH = 169536;
 /** Where a lane has the photons near each of a group, NEAR of them for each. */
 export const LANE_NEAR = 169792;
 
+/** Where a lane has the importances of the children of two nodes of the light tree. */
+export const LANE_WEIGHTS = 170816;
+
 /** Photons a path may take in at once; where more are near, every so manieth. */
 export const NEAR = 64;
 
 /** Bytes of a lane. */
-export const LANE_BYTES = 170880;
+export const LANE_BYTES = 172928;
 
 /** Most memory the shared module declares, in pages of 64 KiB. */
 export const MOST_PAGES = 32768;

@@ -18,8 +18,11 @@ interface Bound {
   axis: Vec;
   /** Cosine of the angle between the axis and what faces furthest from it; −1 all around. */
   cosSpread: number;
-  /** Cosine of the angle beyond that at which nothing is sent any more. */
+  /** Cosine of the angle beyond that at which nothing is sent any more, and of the one within which all is. */
   cosReach: number;
+  cosFull: number;
+  /** Whether what is sent grows with the square between the two, and not evenly. */
+  squared: boolean;
 }
 
 export interface EyeLights {
@@ -239,7 +242,7 @@ export function eyeLights(
       radius: shape.radius * unit,
       axis: turned(shape.axis, 0).map((v) => v / unit) as Vec,
       cosSpread: shape.cosSpread,
-      cosReach: 0,
+      ...BY_COSINE,
     });
     number++;
   }
@@ -375,47 +378,70 @@ function boundOf(light: SceneLight): Omit<Bound, 'emitter'> {
     const { width, height } = light;
     const share = faceShare(light);
     const radius = Math.sqrt(width * width + height * height) / 2;
-    return { ...any, power: strength * width * height * share, radius, cosSpread: 1, cosReach: 0 };
+    return { ...any, power: strength * width * height * share, radius, cosSpread: 1, ...BY_COSINE };
   }
-  if (light.kind === 'spot') return { ...any, power: strength, cosSpread: 1, cosReach: light.cosOuter };
+  if (light.kind === 'spot') {
+    const { cosInner, cosOuter } = light;
+    return { ...any, power: strength, cosSpread: 1, cosReach: cosOuter, cosFull: cosInner, squared: true };
+  }
   const radius = isBall(light) ? light.radius : 0;
-  return { ...any, power: strength, radius, cosSpread: -1, cosReach: 0 };
+  return { ...any, power: strength, radius, cosSpread: -1, ...BY_COSINE };
 }
 
-const CHILDREN = 4;
+/** What gives light as paper does. */
+const BY_COSINE = { cosReach: 0, cosFull: 1, squared: false };
+/** Least difference of the cosines between which a spot fades. */
+const SHARPEST_EDGE = 1e-4;
 
-/** A tree of four children a node, halved twice along the longest side. */
+/** Children that the kernel weighs at a time. */
+const LANES = 4;
+
+/**
+ * A tree of so many children a node that lights far apart are told apart at once: what bounds lights on all sides of a
+ * place says nothing of them. Nodes are split in half along their longest side again and again; each is a row of
+ * records of four children, known by the number of the first.
+ */
 function treeOver(bounds: Bound[]): { nodes: ArrayBuffer; nodeCount: number; parents: Map<number, number> } {
-  const nodes = new ArrayBuffer(Math.max(1, bounds.length) * K.LIGHT_NODE_BYTES);
+  const nodes = new ArrayBuffer((bounds.length + LANES) * K.LIGHT_NODE_BYTES);
   const floats = new Float32Array(nodes);
   const words = new Int32Array(nodes);
   const parents = new Map<number, number>();
   let nodeCount = 0;
   const make = (list: Bound[], parent: number): number => {
-    const me = nodeCount++;
-    const base = (me * K.LIGHT_NODE_BYTES) / 4;
-    words[base + 48] = parent;
-    const groups = list.length <= CHILDREN ? list.map((b) => [b]) : halved(list).flatMap(halved);
-    for (let lane = 0; lane < CHILDREN; lane++) {
-      const group = groups[lane];
-      if (!group) continue;
-      const { power, middle, radius, axis, cosSpread, cosReach } = merged(group);
+    const groups = list.length <= K.LIGHT_CHILDREN ? list.map((b) => [b]) : split(list, K.LIGHT_CHILDREN);
+    const me = nodeCount;
+    const records = Math.ceil(groups.length / LANES);
+    nodeCount += records;
+    words[(me * K.LIGHT_NODE_BYTES) / 4 + 48] = parent;
+    words[(me * K.LIGHT_NODE_BYTES) / 4 + 49] = records;
+    groups.forEach((group, child) => {
+      const base = ((me + Math.floor(child / LANES)) * K.LIGHT_NODE_BYTES) / 4;
+      const lane = child % LANES;
+      const { power, middle, radius, axis, cosSpread, cosReach, cosFull, squared } = merged(group);
       const row = [...middle, radius * radius, ...axis, cosSpread];
       row.push(Math.sqrt(Math.max(0, 1 - cosSpread * cosSpread)), cosReach, power);
       row.forEach((v, k) => (floats[base + k * 4 + lane] = v));
-      const ref = (me << 2) | lane;
+      const isPoint = group.length === 1 && radius === 0;
+      words[base + 50] = isPoint && (lane === 0 || words[base + 50] === 1) ? 1 : 0;
+      floats[base + 52 + lane] = Math.max(SHARPEST_EDGE, cosFull - cosReach);
+      floats[base + 56 + lane] = squared ? 1 : 0;
+      const ref = me * K.LIGHT_CHILDREN + child;
       if (group.length === 1) {
         words[base + 44 + lane] = ~group[0].emitter;
         parents.set(group[0].emitter, ref);
       } else {
         words[base + 44 + lane] = make(group, ref);
       }
-    }
+    });
     return me;
   };
   if (bounds.length > 0) make(bounds, 0);
   return { nodes: nodes.slice(0, nodeCount * K.LIGHT_NODE_BYTES), nodeCount, parents };
 }
+
+/** So many groups of about as many lights each. @param count a power of two */
+const split = (list: Bound[], count: number): Bound[][] =>
+  count === 1 ? [list] : halved(list).flatMap((half) => split(half, count / 2));
 
 function halved(list: Bound[]): Bound[][] {
   if (list.length < 2) return [list];
@@ -444,10 +470,11 @@ function merged(list: Bound[]): Omit<Bound, 'emitter'> {
   const high: Vec = [-Infinity, -Infinity, -Infinity];
   let power = 0;
   const axis: Vec = [0, 0, 0];
-  let cosReach = 1;
+  let [cosReach, cosFull] = [1, 1];
   for (const b of list) {
     power += b.power;
     cosReach = Math.min(cosReach, b.cosReach);
+    cosFull = Math.min(cosFull, b.cosFull);
     for (let k = 0; k < 3; k++) {
       low[k] = Math.min(low[k], b.middle[k] - b.radius);
       high[k] = Math.max(high[k], b.middle[k] + b.radius);
@@ -468,5 +495,6 @@ function merged(list: Bound[]): Omit<Bound, 'emitter'> {
     }
     if (cosSpread < 0.01) cosSpread = -1;
   }
-  return { power, middle, radius, axis, cosSpread, cosReach };
+  const squared = list.every((b) => b.squared);
+  return { power, middle, radius, axis, cosSpread, cosReach, cosFull, squared };
 }

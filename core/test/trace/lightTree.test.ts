@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Vec } from '../../src/light/placing.ts';
+import { luminance } from '../../src/maths/colour.ts';
 import { kernelMemory } from '../../src/trace/kernel.ts';
 import { E_AREA } from '../../src/trace/kernelLayout.ts';
 import { eyeLights } from '../../src/trace/lightTree.ts';
@@ -99,6 +100,40 @@ describe('choosing among many lights', () => {
         }
         expect(Math.abs(none / n - (1 - sum))).toBeLessThan(0.03);
       }
+    }
+  });
+
+  it('chooses points and spots in proportion to what they give a matte place, however many', () => {
+    for (const count of [8, 40, 240]) {
+      const { scene, random } = lit(count, count, 0);
+      scene.lights = scene.lights.filter((l) => l.kind === 'point' || l.kind === 'spot');
+      const open = sceneOf(
+        [{ triangles: quad([-5, 0, 5], [10, 0, 0], [0, 0, -10]), surface: { base_color: [0.5, 0.5, 0.5] } }],
+        {
+          lights: scene.lights as TestLight[],
+          surround: { picture: flatSurround(0), gain: 0, turn: 0, seen: true },
+        },
+      );
+      const probe = new Probe(open);
+      const [x, z] = [2 * random() - 1, 2 * random() - 1];
+      const chances = probe.lights([x, 0, z, 0, 1, 0, 0, 1, 0, 1, 0, 1, 0], open.lights.length);
+      const gives = open.lights.map((light) => {
+        if (light.kind !== 'point' && light.kind !== 'spot') return 0;
+        const { position: p, forward, colour } = light.placed;
+        const way = [x - p[0], -p[1], z - p[2]];
+        const d = Math.hypot(...way);
+        const cosine = way.reduce((s, v, k) => s + (v / d) * forward[k], 0);
+        // the squared ramp of KHR_lights_punctual
+        const ramp =
+          light.kind === 'spot' ? (cosine - light.cosOuter) / (light.cosInner - light.cosOuter) : 1;
+        return (luminance(...colour) * Math.min(1, Math.max(0, ramp)) ** 2 * (p[1] / d)) / (d * d);
+      });
+      const all = gives.reduce((a, b) => a + b, 0);
+      gives.forEach((v, i) => {
+        // what gives next to nothing is chosen a little more often, so that nothing is missed
+        if (v > 0.02 * Math.max(...gives))
+          expect(chances[i + 1] / (v / all), `light ${i} of ${count}`).toBeCloseTo(1, 1);
+      });
     }
   });
 
