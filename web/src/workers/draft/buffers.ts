@@ -105,38 +105,24 @@ export class DraftPreparer {
     const now = new Map<string, Sent>();
     const needed = scene.finishes.map(({ recipe }) => (recipe ? placesNeeded(recipe) : []));
     const finder = needed.some((n) => n.length > 0) ? new PlaceFinder(scene) : null;
-    const all = movedAsOne(scene).map(({ name, members: own, matrix }): DraftPlacement => {
-      const content = contentOf(scene, own);
-      const worn = new Set(own.flatMap((i) => partsOf[i].map((q) => parts.finish[q])));
-      const names = [...new Set([...worn].flatMap((f) => needed[f]))];
-      const laid = finder && names.length > 0 ? `${content} ${finder.signature(names, own)}` : '';
-      const dress = own
+    const all = movedAsOne(scene).map(({ name, members, matrix }): DraftPlacement => {
+      const last = this.sent.get(name);
+      const content = contentOf(scene, members);
+      const dress = members
         .map((i) => partsOf[i].map((q) => `${parts.first[q]}:${parts.finish[q]}`).join())
         .join('|');
-      const last = this.sent.get(name);
-      const isSame = last?.content === content;
-      const isDrawn = isSame && last.dress === dress;
-      let kept = isDrawn ? last.kept : null;
-      let drawn = isDrawn ? null : indexOf(scene, own, partsOf);
-      let corners: DraftPlacement['corners'] = null;
-      if (drawn) {
-        const thins = thin !== null && drawn.index.length > 3 * MOST_DRAWN;
-        if (!isSame || thins || last.kept) corners = cornersOf(scene, own);
-        if (thins) {
-          const left = thinned(drawn, corners!, MOST_DRAWN, thin);
-          ({ kept } = left);
-          drawn = { index: left.index, groups: left.groups };
-        }
-        if (corners) {
-          corners.position = ofKept(corners.position, 3, kept);
-          corners.normal = ofKept(corners.normal, 3, kept);
-        }
-      }
-      const areLaid = !corners && (last?.laid ?? '') === laid;
+      const worn = new Set(members.flatMap((i) => partsOf[i].map((q) => parts.finish[q])));
+      const names = [...new Set([...worn].flatMap((f) => needed[f]))];
+      const laid = finder && names.length > 0 ? `${content} ${finder.signature(names, members)}` : '';
+      const isDrawn = last?.content === content && last.dress === dress;
+      const { kept, corners, drawn } = isDrawn
+        ? { kept: last.kept, corners: null, drawn: null }
+        : drawnAnew(scene, members, partsOf, thin, last?.content === content && !last.kept);
       now.set(name, { content, dress, laid, kept });
-      const places = areLaid
+      const isLaid = !corners && (last?.laid ?? '') === laid;
+      const places = isLaid
         ? null
-        : Object.fromEntries(names.map((n) => [n, ofKept(finder!.of(n, own), PLACES[n], kept)]));
+        : Object.fromEntries(names.map((n) => [n, ofKept(finder!.of(n, members), PLACES[n], kept)]));
       return { name, corners, places, drawn, matrix };
     });
     this.sent = now;
@@ -160,6 +146,26 @@ export class DraftPreparer {
     this.sent = new Map();
     this.finishes = new Set();
   }
+}
+
+/** Triangles in the order they are drawn in, few enough for who draws them. @param hasCorners whether the page has all corners */
+function drawnAnew(
+  scene: RenderScene,
+  members: readonly number[],
+  partsOf: readonly number[][],
+  thin: Thin | null,
+  hasCorners: boolean,
+): Pick<DraftPlacement, 'corners' | 'drawn'> & { kept: Uint32Array | null } {
+  const drawn = indexOf(scene, members, partsOf);
+  const thins = thin !== null && drawn.index.length > 3 * MOST_DRAWN;
+  if (!thins) return { kept: null, corners: hasCorners ? null : cornersOf(scene, members), drawn };
+  const { position, normal, middle } = cornersOf(scene, members);
+  const { kept, index, groups } = thinned(drawn, { position, normal }, MOST_DRAWN, thin);
+  return {
+    kept,
+    corners: { position: ofKept(position, 3, kept), normal: ofKept(normal, 3, kept), middle },
+    drawn: { index, groups },
+  };
 }
 
 function cornersOf({ solids, instances }: RenderScene, members: readonly number[]) {

@@ -88,7 +88,7 @@ export function thinned({ index, groups }: Indexed, corners: Corners, most: numb
   return { index: out, groups: stretches.filter((g) => g.count > 0), kept: Uint32Array.from(kept) };
 }
 
-/** Numbers of the corners that are kept. @param size numbers of a corner */
+/** Numbers of the corners that are kept; null keeps all. @param size numbers of a corner */
 export function ofKept(
   numbers: Float32Array<ArrayBuffer>,
   size: number,
