@@ -94,6 +94,29 @@ describe('the pool of tracers', () => {
     expect(masks()).toHaveLength(1);
   });
 
+  it('takes a first look with as many pixels as the last one had time for', async () => {
+    await pool.setClean(true);
+    const size = { width: 400, height: 200 };
+    /** Pixels of a first look that takes so long, ms. */
+    const look = async (duration: number) => {
+      vi.spyOn(performance, 'measure').mockReturnValue({ duration } as PerformanceMeasure);
+      const before = passes().length;
+      await pool.trace({ ...request, size, seed: before + 2, samples: 1 }, () => {});
+      const { width, height } = passes()[before]!.film;
+      return width * height;
+    };
+    const all = await look(360);
+    expect(all).toBeGreaterThan(9500);
+    // twice as slow as it may be, then faster than it has to be
+    const half = await look(30);
+    expect(half / all).toBeGreaterThan(0.45);
+    expect(half / all).toBeLessThan(0.55);
+    expect((await look(5000)) / half).toBeGreaterThan(1.8);
+    // however slow, something is seen
+    expect(await look(180)).toBeGreaterThan(2800);
+    vi.restoreAllMocks();
+  });
+
   it('has a balance shown once, and not again while it stays the same', async () => {
     await pool.trace(request, () => {});
     const orders = () =>

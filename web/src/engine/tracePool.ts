@@ -86,9 +86,11 @@ export interface TraceRequest {
 const MOST_SHARES = 256 * 2 ** 20;
 /** Longest time between two pictures, seconds. */
 const LONGEST_PASS = 1.2;
-/** Most pixels and samples of the first look, which is to stand within a blink. */
+/** Most and least pixels of the first look and its samples, and the seconds it may take: it is to stand within a blink. */
 const FIRST_PIXELS = 10_000;
+const FIRST_LEAST = 3000;
 const FIRST_SAMPLES = 4;
+const FIRST_SECONDS = 0.18;
 /** Samples at which it is first cleaned at half its size, and at its whole. */
 const FIRST_HALF = 2;
 const LEAST_CLEANED = 4;
@@ -125,6 +127,8 @@ export class TracePool {
   private job: DenoiseJob | null = null;
   /** Seconds that cleaning a pixel took last; at first what a processor core of our day takes. */
   private cleaningPace: number;
+  /** Pixels of the next first look: as many as this machine had time for in the last. */
+  private firstPixels = FIRST_PIXELS;
   /** The film of the last request, to go on with; and what its places show, once that is asked for. */
   private film: { film: Film; request: TraceRequest; samples: number; seen: SeenFaces | null } | null = null;
   /** Who is told what lights what; nobody when null. */
@@ -297,7 +301,7 @@ export class TracePool {
 
   /** A small picture of few samples, cleaned; null when it cannot be. */
   private async firstLook({ camera, size, seed }: TraceRequest, run: number): Promise<Shown | null> {
-    const scale = Math.min(1, Math.sqrt(FIRST_PIXELS / (size.width * size.height)));
+    const scale = Math.min(1, Math.sqrt(this.firstPixels / (size.width * size.height)));
     const [width, height] = [size.width, size.height].map((v) => Math.max(1, Math.round(v * scale)));
     const started = performance.now();
     const film = createFilm(width, height, { shared: true, catches: this.catches });
@@ -306,7 +310,9 @@ export class TracePool {
     const done = await Promise.all(this.tracers.map((t) => t.ask(order)));
     if (runIsOff(this.control, run) || done.some((d) => d.type !== 'pass' || !d.whole)) return null;
     const look = await this.cleaned(film, FIRST_SAMPLES, 1, true);
-    performance.measure('wemlox:first-look', { start: started });
+    const { duration } = performance.measure('wemlox:first-look', { start: started });
+    const inTime = (width * height * FIRST_SECONDS * 1000) / Math.max(1, duration);
+    this.firstPixels = Math.min(FIRST_PIXELS, Math.max(FIRST_LEAST, inTime));
     return look;
   }
 
