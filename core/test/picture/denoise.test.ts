@@ -226,6 +226,24 @@ describe('cleaning', () => {
     }
   });
 
+  it('gives the same bytes again, whatever was cleaned in the same memory before', () => {
+    const store = open();
+    const [width, height] = [72, 50];
+    const picture = edge(width, height, 1);
+    const first = cleaned(open(), picture, width, height).slice();
+    cleaned(store, edge(width, height, 9, 4), width, height);
+    expect(cleaned(store, picture, width, height)).toEqual(first);
+    expect(cleaned(store, picture, width, height)).toEqual(first);
+  });
+
+  it('keeps what it needs for full HD under 400 MB', () => {
+    const store = open();
+    const [width, height] = [1920, 1080];
+    store.plan(width, height, 2);
+    // beside it the picture as it is, and as it becomes
+    expect(store.memory.buffer.byteLength + 2 * 16 * width * height).toBeLessThan(400e6);
+  });
+
   it('returns once it is called off', () => {
     const store = open();
     const job = denoiseJob(store, edge(64, 64, 1), 64, 64, 2);

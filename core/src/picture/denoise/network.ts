@@ -1,7 +1,8 @@
 /**
  * A U-Net that takes the noise out of traced pictures (Open Image Denoise's `rt_hdr`, by its weights), run by our own
  * kernel. Layer after layer, each in strips of rows that any number of threads may share; the parts at full and half
- * size keep only strips of what lies between, so that memory stays small.
+ * size keep only strips of what lies between, and planes lie where others lay that nobody reads any more, so that
+ * memory stays small.
  *
  *   picture ─ 32 ─ 32 ▽ 48 ▽ 64 ▽ 80 ▽ 96 ─ 96 △ 112 ─ 112 △ 96 ─ 96 △ 64 ─ 64 △ 64 ─ 32 ─ picture
  *      └──────────────────│────│────│──────────────┘      │           │          │
@@ -108,6 +109,9 @@ export function placeWeights(arena: Arena, tensors: ReadonlyMap<string, Tensor>)
   return layers;
 }
 
+/** How often a plane's sides are halved, and its channels. */
+type Shape = readonly [halvings: number, channels: number];
+
 /** Lays the network's planes out in memory. @param width and height multiples of MULTIPLE */
 export function planNetwork(
   arena: Arena,
@@ -118,27 +122,40 @@ export function planNetwork(
 ): NetworkPlan {
   const planes = {} as Record<PlaneName, Plane>;
   const blocks: number[] = [];
-  const plane = (name: PlaneName, halvings: number, channels: number) => {
-    const [w, h] = [width >> halvings, height >> halvings];
-    const bytes = planeBytes(w, h, channels);
-    const at = arena.allocate(bytes);
-    blocks.push(at);
-    new Uint8Array(arena.memory.buffer, at, bytes).fill(0);
-    planes[name] = { width: w, height: h, channels, at, rowBytes: rowBytesOf(w, channels) };
+  const sidesOf = ([halvings]: Shape) => [width >> halvings, height >> halvings] as const;
+  const bytesOf = (shape: Shape) => planeBytes(...sidesOf(shape), shape[1]);
+  /** Room for one row of planes or another, each row's one after the other. */
+  const laid = (...rows: Partial<Record<PlaneName, Shape>>[]) => {
+    const sizes = rows.map((row) => Object.values(row).reduce((sum, shape) => sum + bytesOf(shape), 0));
+    const room = arena.allocate(Math.max(...sizes));
+    blocks.push(room);
+    for (const row of rows) {
+      let at = room;
+      for (const [name, shape] of Object.entries(row)) {
+        const [w, h] = sidesOf(shape);
+        const channels = shape[1];
+        planes[name as PlaneName] = { width: w, height: h, channels, at, rowBytes: rowBytesOf(w, channels) };
+        at += bytesOf(shape);
+      }
+    }
   };
-  plane('picture', 0, 4);
-  plane('half1', 1, 32);
-  plane('half2', 2, 48);
-  plane('half3', 3, 64);
-  plane('half4', 4, 80);
-  plane('low5a', 4, 96);
-  plane('low5b', 4, 96);
-  plane('up4a', 3, 112);
-  plane('up4b', 3, 112);
-  plane('up3a', 2, 96);
-  plane('up3b', 2, 96);
-  plane('up2b', 1, 64);
-  plane('clean', 0, 8);
+  laid({ picture: [0, 4] });
+  new Uint8Array(arena.memory.buffer, planes.picture.at, bytesOf([0, 4])).fill(0);
+  laid({ half1: [1, 32] }, { clean: [0, 8] });
+  laid({ up3b: [2, 96] });
+  laid(
+    {
+      half2: [2, 48],
+      half3: [3, 64],
+      half4: [4, 80],
+      low5a: [4, 96],
+      low5b: [4, 96],
+      up4a: [3, 112],
+      up4b: [3, 112],
+      up3a: [2, 96],
+    },
+    { up2b: [1, 64] },
+  );
   // the largest need: full size, 64 and 32 channels in strips with rows about them
   const scratchBytes = planeBytes(width, 2 * STRIP + 4, 64) + planeBytes(width, 2 * STRIP + 4, 32);
   const scratch = arena.allocate(scratchBytes * threads);
@@ -225,9 +242,18 @@ export class NetworkWorker {
 
   /** Runs one strip of a stage; all strips of the stages before must be done. */
   strip(stage: number, number: number): void {
-    const { out, run } = STAGES[stage];
+    const { out: name, run } = STAGES[stage];
+    const out = this.plan.planes[name];
     const y0 = number * STRIP;
-    run(this, y0, Math.min(y0 + STRIP, this.plan.planes[out].height));
+    const y1 = Math.min(y0 + STRIP, out.height);
+    run(this, y0, y1);
+    // what lay there before is not nought
+    for (let y = y0; y < y1; y++) {
+      new Uint8Array(this.memory.buffer, pixel(out, -1, y), out.channels * FLOAT).fill(0);
+      this.edge(out, y);
+    }
+    if (y0 === 0) this.blank(out, -1);
+    if (y1 === out.height) this.blank(out, y1);
   }
 
   /** A plane of some rows about a strip: row y of the picture is its row y − `top`. */
