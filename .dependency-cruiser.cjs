@@ -16,7 +16,7 @@ const CORE = {
   model: ['document', 'finish', 'stage', 'texture'],
   motion: ['document', 'finish', 'light', 'stage'],
   edits: ['document', 'finish', 'light', 'motion'],
-  preflight: ['document'],
+  preflight: ['document', 'stage'],
   scene: [
     'document',
     'plane',

@@ -140,6 +140,15 @@ test('one picture wraps front, bevel and side; the print is stopped, mended and 
     .first()
     .getByRole('radio', { name: 'Cove' })
     .click();
+  // it is laid on its back, on what will be planks
+  await set(page, 'Tilted', '90');
+  await desk(page).getByRole('button', { name: 'Stand on the floor' }).click();
+  await expect(desk(page).getByText(/(above|sunk into) the floor/)).toHaveCount(0);
+  const [laid] = (await documentOf(page, studio)).blocks;
+  expect(laid!.place.tilt).toBeCloseTo(Math.PI / 2, 6);
+  // its centre is over its back by half of its depth or so, not by half of its height
+  expect(laid!.place.position[1]).toBeGreaterThan(0);
+  expect(laid!.place.position[1]).toBeLessThan(laid!.depth * 1.5);
   await step(page, 'Finish');
   await takeUp(page, 'Weathered hull');
   await layOn(page, 'all faces');

@@ -380,7 +380,7 @@ function cabinKeys(): Project {
     tracking: 160,
     form: 'rounded',
     baseline: { ...newBaseline(), kind: 'arc', bend: 0.55 },
-    place: { position: [0, 0.52, 0], turn: 0 },
+    place: { position: [0, 0.52, 0], turn: 0, tilt: 0, roll: 0 },
   });
   const board = finish('key-board', 'Key board', 'lacquer', {
     base_color: [0.075, 0.1, 0.085],
@@ -468,7 +468,7 @@ function deckFive(): Project {
     tracking: 40,
     front: newBevel({ width: 0.014, height: 0.014, profile: 'round', segments: 6 }),
     back: newBevel({ width: 0.014, height: 0.014, profile: 'round', segments: 6 }),
-    place: { position: [-0.21, 0, 0], turn: 0 },
+    place: { position: [-0.21, 0, 0], turn: 0, tilt: 0, roll: 0 },
   });
   // a pane from outside, mirrors from within, and a strip of points between them: a letter without an end
   const endless = block('deep', '5', shippedRef('archivo-black'), {
@@ -489,7 +489,7 @@ function deckFive(): Project {
         [0.25, 0.75, 1],
       ],
     }),
-    place: { position: [0.954, 0.2035, 0], turn: 0 },
+    place: { position: [0.954, 0.2035, 0], turn: 0, tilt: 0, roll: 0 },
   });
   // each way across loses a fifth: the rows of points sink into the dark
   const silvered = finish('silvered-within', 'Half silvered', 'chrome', {

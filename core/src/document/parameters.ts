@@ -26,6 +26,10 @@ export * from './motionParameters.ts';
 
 const TURN = 2 * Math.PI;
 
+/** A turn of a block out of the upright. */
+const leaned = (label: string, hint: string) =>
+  amount(label, UNITS.degrees, [-Math.PI, Math.PI], 0, 0.5, { hint, fader: [-180, 180], since: 16 });
+
 export const PLACE = {
   position: point(
     'Place',
@@ -44,6 +48,8 @@ export const PLACE = {
     hint: 'Turns the block about its upright axis',
     fader: [-180, 180],
   }),
+  tilt: leaned('Tilted', 'About its line: the top goes back, until it lies on its back'),
+  roll: leaned('Rolled', 'In its own plane: the right side goes up'),
 };
 
 /** How a letter is moved, turned and sized from where its line has it, about its own axes. */

@@ -139,12 +139,12 @@ export function drawProfile(_project: Project, id: string, side: BevelSide, poin
   });
 }
 
-/** Puts a block somewhere: coordinates that are left out stay, and so does the turn. */
+/** Puts a block somewhere: coordinates that are left out stay. @param upright faces it to the front, neither tilted nor rolled */
 export const placeBlock = (
   _project: Project,
   id: string,
   label: string,
-  { x, y, z, turn }: { x?: number; y?: number; z?: number; turn?: number },
+  { x, y, z, upright = false }: { x?: number; y?: number; z?: number; upright?: boolean },
   joins = false,
 ): Edit => ({
   label,
@@ -153,6 +153,6 @@ export const placeBlock = (
     const { place } = found(p.blocks, id, 'block');
     const [px = 0, py = 0, pz = 0] = place.position;
     place.position = [x ?? px, y ?? py, z ?? pz].map((v) => within(v, -1000, 1000));
-    if (turn !== undefined) place.turn = within(turn, -Math.PI, Math.PI);
+    if (upright) Object.assign(place, { turn: 0, tilt: 0, roll: 0 });
   },
 });

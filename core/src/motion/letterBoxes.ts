@@ -1,6 +1,7 @@
 /** Boxes that letters fill, as they stand at a time: what passes through them is told by these. */
 import type { Block, Project } from '../document/index.ts';
 import { cos, sin } from '../maths/reproducible.ts';
+import { blockTransform, carried } from '../stage/blockPlace.ts';
 import type { Box } from '../stage/camera.ts';
 import { isThere, poseRows, posesOf, type Pose } from '../stage/pose.ts';
 
@@ -52,14 +53,10 @@ export function letterBoxes({ block, letters, scale, reach }: ShapedLetters): Le
 /** The corners of a letter where its pose and its block have it. */
 function corners(box: LetterBox, { place, each }: Block, pose: Pose): Vec[] {
   const m = poseRows(pose, box, each.about);
-  const [c, s] = [cos(place.turn), sin(place.turn)];
-  const [px = 0, py = 0, pz = 0] = place.position;
+  const into = blockTransform(place);
   return Array.from({ length: 8 }, (_, i) => {
     const from = [0, 1, 2].map((k) => ((i >> k) & 1 ? box.max : box.min)[k]!);
-    const [x, y, z] = [0, 4, 8].map(
-      (r) => m[r]! * from[0]! + m[r + 1]! * from[1]! + m[r + 2]! * from[2]! + m[r + 3]!,
-    ) as Vec;
-    return [px + c * x + s * z, py + y, pz - s * x + c * z];
+    return carried(into, carried(m, from));
   });
 }
 

@@ -1,6 +1,7 @@
 /** Type that reaches under the floor: which, how far, and in which letters. */
-import type { Project } from '../document/index.ts';
+import type { Place, Project } from '../document/index.ts';
 import { cos, sin } from '../maths/reproducible.ts';
+import { blockCorners, blockTransform, carried } from '../stage/blockPlace.ts';
 
 /** A block as it was shaped, in thousandths of an em where `scale` is metres of one. */
 interface ShapedBlock {
@@ -8,7 +9,9 @@ interface ShapedBlock {
   /** About the block's centre, metres; null without ink. */
   bounds: readonly [number, number, number, number] | null;
   scale: number;
-  letters: readonly { text: string; outline: readonly Float64Array[]; y: number; turn: number }[];
+  /** Least and greatest z from the zero plane, metres. */
+  reach: readonly [number, number];
+  letters: readonly { text: string; outline: readonly Float64Array[]; x: number; y: number; turn: number }[];
 }
 
 export interface Sunk {
@@ -24,14 +27,29 @@ export interface Sunk {
 /** Less than this under the floor is standing on it, metres. */
 const NEAR = 1e-4;
 
-/** Lowest point of a letter in its block's plane, metres. */
-function lowestOf({ outline, y, turn }: ShapedBlock['letters'][0], scale: number): number {
+/** Height of a letter's lowest point, metres. @param into rows of its block's transform */
+function lowestOf(
+  { outline, x, y, turn }: ShapedBlock['letters'][0],
+  { scale, reach }: ShapedBlock,
+  into: readonly number[],
+): number {
   const [c, s] = [cos(turn), sin(turn)];
   let low = Infinity;
   for (const contour of outline)
-    for (let i = 0; i < contour.length; i += 2) low = Math.min(low, s * contour[i]! + c * contour[i + 1]!);
-  return (y + low) * scale;
+    for (let i = 0; i < contour.length; i += 2) {
+      const across = (x + c * contour[i]! - s * contour[i + 1]!) * scale;
+      const up = (y + s * contour[i]! + c * contour[i + 1]!) * scale;
+      for (const z of reach) low = Math.min(low, carried(into, [across, up, z])[1]);
+    }
+  return low;
 }
+
+/** Height of the lowest corner of a block's box. @param bounds and reach of its ink, metres */
+export const lowestCorner = (
+  place: Place,
+  bounds: readonly [number, number, number, number],
+  reach: readonly [number, number],
+): number => Math.min(...blockCorners(place, bounds, reach).map((corner) => corner[1]));
 
 /** @param floor height of the floor that is on; null without one */
 export function sunkBlocks(project: Project, shaped: readonly ShapedBlock[], floor: number | null): Sunk[] {
@@ -39,10 +57,10 @@ export function sunkBlocks(project: Project, shaped: readonly ShapedBlock[], flo
   return shaped.flatMap((s) => {
     const place = project.blocks.find((b) => b.id === s.block)?.place;
     if (!place || !s.bounds) return [];
-    const height = place.position[1]!;
-    const depth = floor - (height + s.bounds[1]);
+    const depth = floor - lowestCorner(place, s.bounds, s.reach);
     if (depth < NEAR) return [];
-    const under = s.letters.filter((l) => height + lowestOf(l, s.scale) < floor - NEAR);
+    const into = blockTransform(place);
+    const under = s.letters.filter((l) => lowestOf(l, s, into) < floor - NEAR);
     return [
       {
         block: s.block,

@@ -27,6 +27,7 @@ import { lightColour, placeLight, shining, standingOf, type Vec } from '../light
 import type { SurroundPicture } from '../light/surround.ts';
 import { cos, pow, sin, tan } from '../maths/reproducible.ts';
 import type { BlockSolids, LetterSolid } from '../solid/blockSolids.ts';
+import { blockCorners, blockTransform } from '../stage/blockPlace.ts';
 import { centreOf, type Box } from '../stage/camera.ts';
 import { isThere, posesOf } from '../stage/pose.ts';
 import { profileKey } from './profileTexture.ts';
@@ -80,22 +81,11 @@ interface SceneInput {
 /** The block's ink and depth in world space. */
 export function blockBox(block: Block, solids: BlockSolids): Box | null {
   if (!solids.bounds) return null;
-  const [x0, y0, x1, y1] = solids.bounds;
-  const [c, s] = [cos(block.place.turn), sin(block.place.turn)];
-  const [px, py, pz] = block.place.position;
-  const min: Vec = [Infinity, py + y0, Infinity];
-  const max: Vec = [-Infinity, py + y1, -Infinity];
-  for (const x of [x0, x1]) {
-    for (const z of solids.reach) {
-      const wx = px + c * x + s * z;
-      const wz = pz - s * x + c * z;
-      min[0] = Math.min(min[0], wx);
-      max[0] = Math.max(max[0], wx);
-      min[2] = Math.min(min[2], wz);
-      max[2] = Math.max(max[2], wz);
-    }
-  }
-  return { min, max };
+  const corners = blockCorners(block.place, solids.bounds, solids.reach);
+  return {
+    min: [0, 1, 2].map((k) => Math.min(...corners.map((c) => c[k]))) as Vec,
+    max: [0, 1, 2].map((k) => Math.max(...corners.map((c) => c[k]))) as Vec,
+  };
 }
 
 /** Bounds of all type; a small box round the origin when there is none. */
@@ -249,13 +239,6 @@ const OPAQUE = 0.9999;
 
 /** Longer side of the type's face, metres. */
 const faceSize = ({ min, max }: Box) => Math.max(max[0] - min[0], max[1] - min[1]);
-
-/** From a block's plane into the world: a turn about the vertical axis, then to its place. */
-function placementOf({ place }: Block): number[] {
-  const [c, s] = [cos(place.turn), sin(place.turn)];
-  const [x, y, z] = place.position;
-  return [c, 0, s, x, 0, 1, 0, y, -s, 0, c, z];
-}
 
 /** From a letter's own origin and unit into its block's plane. */
 function localOf({ x, y, turn }: LetterSolid, { scale, backAt }: BlockSolids): readonly number[] {
@@ -412,7 +395,7 @@ export class SceneCompiler {
     for (const block of project.blocks) {
       const of = solids.find((s) => s.block === block.id);
       if (!of) continue;
-      builder.place(`block/${block.id}`, placementOf(block));
+      builder.place(`block/${block.id}`, blockTransform(block.place));
       const words = wordsOf(block);
       const poseOf = posesOf(block);
       for (const letter of of.letters) {

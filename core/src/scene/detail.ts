@@ -1,6 +1,7 @@
 /** How finely letters are made, by what the frame can show of them. */
-import { cos, floorLog2, sin } from '../maths/reproducible.ts';
+import { floorLog2 } from '../maths/reproducible.ts';
 import type { Block, Camera } from '../document/index.ts';
+import { blockTransform, carried } from '../stage/blockPlace.ts';
 import { cameraFrame } from '../stage/camera.ts';
 import type { Beyond } from '../type/layout.ts';
 
@@ -49,9 +50,9 @@ export function detailOf(block: Block, camera: Camera, width: number | null): De
   const { position, forward, right, up, halfWidth, parallel, shift } = cameraFrame(camera, 1);
   const aside = 1 + Math.max(Math.abs(shift[0]), Math.abs(shift[1]));
   const { place, capHeight } = block;
-  const [c, s] = [cos(place.turn), sin(place.turn)];
+  const into = blockTransform(place);
   const sees = (x: number, y: number) => {
-    const at = [place.position[0] + c * x, place.position[1] + y, place.position[2] - s * x];
+    const at = carried(into, [x, y, 0]);
     const along = (axis: readonly number[]) => axis.reduce((sum, v, i) => sum + v * (at[i] - position[i]), 0);
     const reach = (parallel ? 1 : Math.max(0, along(forward))) * halfWidth * AROUND * aside + 2 * capHeight;
     return along(forward) > -capHeight && Math.abs(along(right)) < reach && Math.abs(along(up)) < reach;

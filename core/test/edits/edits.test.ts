@@ -201,7 +201,7 @@ const MAKERS: Record<string, Maker> = {
   placeBlock: (p, [a, b, c]) =>
     edits.placeBlock(p, block(p, a), 'Stand', {
       y: Number.isFinite(b) ? b : undefined,
-      turn: Number.isFinite(c) ? c : undefined,
+      upright: c > 0,
     }),
   setBaseline: (p, n) => edits.setBaseline(p, block(p, n[0]), pick(BASELINES, n[1]), nodes(n)),
   bendBaseline: (p, n) => edits.bendBaseline(p, block(p, n[0]), nodes(n)),

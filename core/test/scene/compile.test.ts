@@ -24,8 +24,8 @@ const make = (p: Project) => maker.make(p, p.looks[0].id, p.shots[0].id, 512);
 
 function project(): Project {
   const p = newProject('Ostrel', 'OS', structuredClone([...READY_FINISHES]));
-  p.blocks[0].place = { position: [1, 2, 3], turn: Math.PI / 2 };
-  p.blocks.push(newBlock('E', { place: { position: [0, 0.5, 0], turn: 0 } }));
+  p.blocks[0].place = { position: [1, 2, 3], turn: Math.PI / 2, tilt: 0, roll: 0 };
+  p.blocks.push(newBlock('E', { place: { position: [0, 0.5, 0], turn: 0, tilt: 0, roll: 0 } }));
   p.pieces = [newPiece('floor', { id: 'floor', at: -0.2, finish: p.finishes[1].id })];
   p.looks[0].rig = [newLight('area', 'Key', { distance: 3 }), newLight('spot', 'Rim')];
   return p;

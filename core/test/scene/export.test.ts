@@ -37,7 +37,11 @@ const maker = testMaker(
 function project(): Project {
   const p = newProject('Ostrel', 'OO', structuredClone([...READY_FINISHES]));
   p.blocks.push(
-    newBlock('T', { form: 'tube', tube: newTube(), place: { position: [0, 1, 0.2], turn: 0.4 } }),
+    newBlock('T', {
+      form: 'tube',
+      tube: newTube(),
+      place: { position: [0, 1, 0.2], turn: 0.4, tilt: 0, roll: 0 },
+    }),
   );
   p.blocks[0].strip.on = true;
   return p;
@@ -263,7 +267,7 @@ describe('the scene', () => {
     const line = 'the ferry ostrel leaves pier nine at dusk';
     const p = newProject('Ostrel', Array(20).fill(line).join('\n'), structuredClone([...READY_FINISHES]));
     p.shots[0].camera = { ...p.shots[0].camera, distance: 2, target: [0, 0, 0], azimuth: 0 };
-    p.blocks[0].place = { position: [0, 0, 0], turn: 0 };
+    p.blocks[0].place = { position: [0, 0, 0], turn: 0, tilt: 0, roll: 0 };
     const { solids, scene } = await make(p);
     const coarse = solids[0].letters.filter((l) => l.solid.positions.length < 3000);
     const { scale } = solids[0];

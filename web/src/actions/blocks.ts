@@ -2,7 +2,7 @@
 import { newBlock, newId, type BaselineKind, type Block, type CurveNode } from '@wemlox/core/document';
 import { drawingKindOf } from '@wemlox/core/drawing/painted';
 import * as edits from '@wemlox/core/edits';
-import { standingHeight } from '@wemlox/core/stage/camera';
+import { lowestCorner } from '@wemlox/core/preflight/sunk';
 import { engine } from '../engine/engine.ts';
 import { api } from '../state/api.ts';
 import { choose, useChoice } from '../state/choice.ts';
@@ -132,11 +132,12 @@ export function addDrawnTube(id: string): void {
  * @param join as part of the edit before it
  */
 export function standOnFloor(id: string, above = 0, join = false): void {
-  const bounds = shapedBlock(id)?.bounds;
-  if (!bounds) return;
+  const shaped = shapedBlock(id);
   const { seen: project, label } = useStudio.getState();
+  const place = project.blocks.find((b) => b.id === id)?.place;
+  if (!shaped?.bounds || !place) return;
   const named = above === 0 ? 'Stand on the floor' : 'Float above the floor';
-  const y = standingHeight(bounds, floorOf(project)) + above;
+  const y = place.position[1] + floorOf(project) - lowestCorner(place, shaped.bounds, shaped.reach) + above;
   perform((p) => edits.placeBlock(p, id, join ? label : named, { y }, join));
 }
 
@@ -146,5 +147,5 @@ export function standOffWall(id: string, off: number): void {
   const wall = wallOf(useStudio.getState().seen);
   if (!reach || wall === null) return;
   const label = off === 0 ? 'Stand on the wall' : 'Stand off the wall';
-  perform((p) => edits.placeBlock(p, id, label, { z: wall - reach[0] + off, turn: 0 }));
+  perform((p) => edits.placeBlock(p, id, label, { z: wall - reach[0] + off, upright: true }));
 }

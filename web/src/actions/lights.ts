@@ -12,6 +12,7 @@ import {
 import { isMirror } from '@wemlox/core/finish/highlight';
 import { lightsOf, rigOf } from '@wemlox/core/light/rigs';
 import * as edits from '@wemlox/core/edits';
+import { axisOf } from '@wemlox/core/stage/blockPlace';
 import { centreOf } from '@wemlox/core/stage/camera';
 import { engine } from '../engine/engine.ts';
 import { choose } from '../state/choice.ts';
@@ -127,8 +128,8 @@ export function standBeforeLetter(id: string, block: string, letter: string, dis
   const { scene } = useShown.getState();
   const shaped = shapedBlock(block);
   if (!of || !box || !scene || !shaped) return;
-  const { position, turn } = of.place;
-  const normal = [Math.sin(turn), 0, Math.cos(turn)];
+  const { position } = of.place;
+  const normal = axisOf(of.place, 2);
   const middle = box.min.map((v, i) => (v + box.max[i]) / 2);
   const along = (v: readonly number[]) => v.reduce((sum, x, i) => sum + x * normal[i], 0);
   // the letter's middle, brought to the height of its block's front

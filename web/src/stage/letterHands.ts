@@ -1,5 +1,6 @@
 /** Moving letters by hand in Set: the chosen one that moves by itself is dragged in the plane of its word, and rolled. */
 import { placeLetter } from '@wemlox/core/edits';
+import { axisOf } from '@wemlox/core/stage/blockPlace';
 import type { Draft } from '../engine/draft.ts';
 import type { Picked } from '../engine/pick.ts';
 import { useChoice } from '../state/choice.ts';
@@ -29,10 +30,15 @@ export function holdLetter(hit: Picked | null): HeldLetter | null {
     .getState()
     .blocks.find((b) => b.block === id)
     ?.letters.find((l) => l.letter === letter);
-  const [c, s] = [Math.cos(block.place.turn), Math.sin(block.place.turn)];
-  const [cl, sl] = [Math.cos(laid?.turn ?? 0), Math.sin(laid?.turn ?? 0)];
-  const plane = { origin: hit.point, normal: [s, 0, c] };
-  return { block: id, letter, plane, along: [c * cl, sl, -s * cl], up: [-c * sl, cl, s * sl] };
+  const [line, up] = [axisOf(block.place, 0), axisOf(block.place, 1)];
+  const [c, s] = [Math.cos(laid?.turn ?? 0), Math.sin(laid?.turn ?? 0)];
+  return {
+    block: id,
+    letter,
+    plane: { origin: hit.point, normal: axisOf(block.place, 2) },
+    along: line.map((v, k) => c * v + s * up[k]),
+    up: line.map((v, k) => c * up[k] - s * v),
+  };
 }
 
 /** @param from where the pointer was, and where it is; pixels of the stage @param rolls in the plane of the word */

@@ -1,5 +1,6 @@
 /** Between the world and the picture on the stage. */
 import type { Block, Camera } from '@wemlox/core/document';
+import { axisOf, blockTransform, carried } from '@wemlox/core/stage/blockPlace';
 import { cameraFrame, inFrame, rayOf } from '@wemlox/core/stage/camera';
 import type { FrameRect } from '../engine/draft.ts';
 
@@ -8,9 +9,7 @@ const dot = (a: Vec, b: Vec) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 
 /** A point of a block's plane in the world. @param z from the block's zero plane; all in metres */
 export function inWorld({ place }: Pick<Block, 'place'>, x: number, y: number, z = 0): number[] {
-  const [c, s] = [Math.cos(place.turn), Math.sin(place.turn)];
-  const [px, py, pz] = place.position;
-  return [px + c * x + s * z, py + y, pz - s * x + c * z];
+  return carried(blockTransform(place), [x, y, z]);
 }
 
 /** Where a point of the world is on the stage, CSS pixels; null behind the camera. */
@@ -46,9 +45,8 @@ export function inPlane(
   x: number,
   y: number,
 ): [number, number] | null {
-  const [c, s] = [Math.cos(place.turn), Math.sin(place.turn)];
-  const point = onPlane(camera, frame, { origin: place.position, normal: [s, 0, c] }, x, y);
+  const point = onPlane(camera, frame, { origin: place.position, normal: axisOf(place, 2) }, x, y);
   if (!point) return null;
   const at = point.map((p, i) => p - place.position[i]);
-  return [c * at[0] - s * at[2], at[1]];
+  return [dot(axisOf(place, 0), at), dot(axisOf(place, 1), at)];
 }

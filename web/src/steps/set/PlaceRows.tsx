@@ -1,5 +1,6 @@
 /** Where a block stands. */
 import type { Block } from '@wemlox/core/document';
+import { lowestCorner } from '@wemlox/core/preflight/sunk';
 import { standOffWall, standOnFloor } from '../../actions/blocks.ts';
 import { blockAddress } from '../../actions/document.ts';
 import { floorOf, wallOf } from '../../actions/stage.ts';
@@ -22,13 +23,18 @@ export function PlaceRows({ block, shaped }: { block: Block; shaped: BandBlock |
   const project = useStudio((s) => s.seen);
   const hasFloor = project.pieces.some((p) => p.kind === 'floor' && p.on);
   const wall = wallOf(project);
-  const [, py, pz] = block.place.position;
+  const { place } = block;
+  const isUpright = place.turn === 0 && place.tilt === 0 && place.roll === 0;
   const notes = [
     hasFloor && shaped?.bounds
-      ? standing(py + shaped.bounds[1] - floorOf(project), 'above the floor', 'sunk into the floor')
+      ? standing(
+          lowestCorner(place, shaped.bounds, shaped.reach) - floorOf(project),
+          'above the floor',
+          'sunk into the floor',
+        )
       : null,
-    wall !== null && shaped && block.place.turn === 0
-      ? standing(pz + shaped.reach[0] - wall, 'off the wall', 'sunk into the wall')
+    wall !== null && shaped && isUpright
+      ? standing(place.position[2] + shaped.reach[0] - wall, 'off the wall', 'sunk into the wall')
       : null,
   ].filter((n) => n !== null);
   return (
