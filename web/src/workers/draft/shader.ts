@@ -27,9 +27,9 @@ export interface DraftFinish {
   data: Float32Array<ArrayBuffer>;
   /** Pictures the code reads, in order. */
   pictures: Pick<LaidPicture, 'picture' | 'coding' | 'edges'>[];
-  /** Not all of it is there. */
   /** Whether it is fed by distances, to boxes that are handed to it. */
   near: boolean;
+  /** Not all of it is there. */
   holes: boolean;
   relief: boolean;
 }
