@@ -165,6 +165,7 @@ const scratch = 256;
 /** Records of four children that a node of the light tree has at most. */
 const lightRecords = 64;
 const weights = 2 * lightRecords * 16;
+const scratchAt = Math.ceil((stacks + 512 * 64 + fields + lists + 2 * buckets * 4) / 16) * 16;
 /** Photons a path may take in at once; where more are near, every so manieth. */
 const near = 64;
 
@@ -294,29 +295,19 @@ export const LAYOUT = {
     'Finishes sorted by at once; more share a place, which only makes groups smaller.',
   ],
   LANE_BUCKETS: [stacks + 512 * 64 + fields + lists, 'usize', 'Where a lane sorts its paths by finish.'],
-  LANE_SCRATCH: [
-    Math.ceil((stacks + 512 * 64 + fields + lists + 2 * buckets * 4) / 16) * 16,
-    'usize',
-    'Where a lane has vectors of a group while single numbers are put in.',
-  ],
+  LANE_SCRATCH: [scratchAt, 'usize', 'Where a lane has vectors of a group while single numbers are put in.'],
   LANE_NEAR: [
-    Math.ceil((stacks + 512 * 64 + fields + lists + 2 * buckets * 4) / 16) * 16 + scratch,
+    scratchAt + scratch,
     'usize',
     'Where a lane has the photons near each of a group, NEAR of them for each.',
   ],
   LANE_WEIGHTS: [
-    Math.ceil((stacks + 512 * 64 + fields + lists + 2 * buckets * 4) / 16) * 16 + scratch + near * 16,
+    scratchAt + scratch + near * 16,
     'usize',
     'Where a lane has the importances of the children of two nodes of the light tree.',
   ],
   NEAR: [near, 'i32', 'Photons a path may take in at once; where more are near, every so manieth.'],
-  LANE_BYTES: [
-    Math.ceil(
-      (stacks + 512 * 64 + fields + lists + 2 * buckets * 4 + 16 + scratch + near * 16 + weights) / 64,
-    ) * 64,
-    'usize',
-    'Bytes of a lane.',
-  ],
+  LANE_BYTES: [Math.ceil((scratchAt + scratch + near * 16 + weights) / 64) * 64, 'usize', 'Bytes of a lane.'],
   MOST_PAGES: [32768, 'i32', 'Most memory the shared module declares, in pages of 64 KiB.'],
   AREA: [0, 'i32', 'Kinds of emitters.'],
   SPOT: [1, 'i32', 'A cone of light.'],

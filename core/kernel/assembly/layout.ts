@@ -338,7 +338,7 @@
 
 // Bytes of a lane.
 // @ts-ignore: decorator
-@inline export const LANE_BYTES: usize = 172928;
+@inline export const LANE_BYTES: usize = 172864;
 
 // Most memory the shared module declares, in pages of 64 KiB.
 // @ts-ignore: decorator

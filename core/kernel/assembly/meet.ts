@@ -10,7 +10,8 @@ import {
 import { byPhotonsHere } from './caustics';
 import { depthOf } from './eye';
 import { gain, ONE_IN } from './film';
-import { byPhotons, densityOf, standAt } from './lights';
+import { standAt } from './choosing';
+import { byPhotons, densityOf } from './lights';
 import { exp1 } from './maths4';
 import { f, scale, w } from './paths';
 import { land } from './photons';

@@ -12,8 +12,9 @@ import { inAir } from './media';
 import { placeOf, skyClip } from './caustics';
 import { clear } from './film';
 import {
-  distanceFade, emitterAt, groupOf, lightNx, lightNy, lightNz, lightX, lightY, lightZ, pointOn, rangeFade, spotFade,
+  distanceFade, groupOf, lightNx, lightNy, lightNz, lightX, lightY, lightZ, pointOn, rangeFade, spotFade,
 } from './lights';
+import { emitterAt } from './scene';
 import { f, w } from './paths';
 import { drawEach4, drawX, drawY, pixelSeed } from './sampler4';
 import { skyB, skyDensity, skyDraw4, skyG, skyGroup, skyR, skyX, skyY, skyZ } from './surround';

@@ -3,7 +3,7 @@ import { evaluate, goesOn, sample, scatteredB, scatteredG, scatteredPdf, scatter
 import {
   LANE_WAVE, P_VALPHA2, P_VDIFFUSE, P_VNX, P_VNY, P_VNZ, P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VTHROUGH, P_VX, P_VY, P_VZ,
 } from './layout';
-import { chanceOf, chooseLight, chosenChance, skyChance, standAt, weighLights } from './lights';
+import { chanceOf, chooseLight, chosenChance, skyChance, standAt, weighLights } from './choosing';
 import { draw4, drawX, drawY } from './sampler4';
 import { lane } from './scene';
 import { look4, skyB, skyDensity, skyDraw4, skyG, skyR, skyX, skyY, skyZ } from './surround';

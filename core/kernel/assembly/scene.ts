@@ -1,5 +1,5 @@
 // What the integrator reads of the scene and of the eye; per thread, set by the host.
-import { FINISH_BYTES, F_WITHIN, PART_BYTES } from './layout';
+import { EMITTER_BYTES, FINISH_BYTES, F_WITHIN, PART_BYTES } from './layout';
 import { tellDiffuse } from './lobes/surface';
 
 export let instances: usize = 0;
@@ -62,5 +62,7 @@ export function setLights(
   const within = behind ? load<i32>(finishAt(number), F_WITHIN) : 0;
   return within > 0 ? within : number;
 }
+// @ts-ignore: decorator
+@inline export function emitterAt(i: i32): usize { return emitters + <usize>i * EMITTER_BYTES; }
 // @ts-ignore: decorator
 @inline export function partAt(number: i32): usize { return parts + <usize>number * PART_BYTES; }

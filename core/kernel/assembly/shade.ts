@@ -12,9 +12,10 @@ import {
   base, count, frame, get, nx, ny, nz, offset, put, row, squaredIndex, squaredIndexIn, take, ux, uy, uz, vx, vy, vz,
 } from './group';
 import { above, add, below, both, div, dot3, flip, mad, most, mul, pick, root, splat, sub } from './lanes';
+import { chooseLight, chosenChance, onlySky, standAt, weighLights } from './choosing';
 import {
-  byPhotons, castsShadow, chooseLight, chosenChance, fallsOn, feedsOf, giveB, giveDensity, giveG, givePoint, giveR, groupOf, isFed, lightFrom,
-  onlySky, pointOn, standAt, toDistance, toX as lightToX, toY as lightToY, toZ as lightToZ, weighLights,
+  byPhotons, castsShadow, fallsOn, feedsOf, giveB, giveDensity, giveG, givePoint, giveR, groupOf, isFed, lightFrom,
+  pointOn, toDistance, toX as lightToX, toY as lightToY, toZ as lightToZ,
 } from './lights';
 import {
   drawnDiffuse, drawnIn, evaluate, goesOn, sample, scatteredB, scatteredG, scatteredPdf, scatteredR, scatteredSharp, toX, toY,

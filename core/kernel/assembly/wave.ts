@@ -13,9 +13,10 @@ import { aimPaths, pixelAt } from './eye';
 import { clear, clearShares, gain, leave } from './film';
 import { standOnHit } from './geometry';
 import { div, gather, mad, most, mul, pick, splat } from './lanes';
+import { chanceOf, onlySky, skyChance, standAt } from './choosing';
 import {
-  byPhotons, cardAcross, chanceOf, colourOf, cosineOfEdge, facing, groupOf, isCard, isOnFace, isSeen, isWhite, kindOf, onlySky, skyChance,
-  solidAngleOf, standAt,
+  byPhotons, cardAcross, colourOf, cosineOfEdge, facing, groupOf, isCard, isOnFace, isSeen, isWhite, kindOf,
+  solidAngleOf,
 } from './lights';
 import { inAir, isOverruled } from './media';
 import { absorb, balance, gives, meet, meetSent, setBounces } from './meet';

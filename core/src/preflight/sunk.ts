@@ -1,7 +1,7 @@
 /** Type that reaches under the floor: which, how far, and in which letters. */
-import type { Place, Project } from '../document/index.ts';
+import type { Project } from '../document/index.ts';
 import { cos, sin } from '../maths/reproducible.ts';
-import { blockCorners, blockTransform, carried } from '../stage/blockPlace.ts';
+import { blockTransform, carried, lowestCorner } from '../stage/blockPlace.ts';
 
 /** A block as it was shaped, in thousandths of an em where `scale` is metres of one. */
 interface ShapedBlock {
@@ -43,13 +43,6 @@ function lowestOf(
     }
   return low;
 }
-
-/** Height of the lowest corner of a block's box. @param bounds and reach of its ink, metres */
-export const lowestCorner = (
-  place: Place,
-  bounds: readonly [number, number, number, number],
-  reach: readonly [number, number],
-): number => Math.min(...blockCorners(place, bounds, reach).map((corner) => corner[1]));
 
 /** @param floor height of the floor that is on; null without one */
 export function sunkBlocks(project: Project, shaped: readonly ShapedBlock[], floor: number | null): Sunk[] {

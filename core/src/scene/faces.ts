@@ -1,4 +1,5 @@
 /** How far letters and blocks reach: what feeds and pictures are laid over. */
+import { carried } from '../stage/blockPlace.ts';
 import type { Face } from '../texture/laying.ts';
 import type { RenderScene, SceneSolid } from './renderScene.ts';
 import { composed } from './transform.ts';
@@ -41,9 +42,6 @@ export function boundsOf(solid: SceneSolid): Bounds {
 const corners = ({ min, max }: Bounds) =>
   Array.from({ length: 8 }, (_, i) => [0, 1, 2].map((k) => (i & (1 << k) ? max[k] : min[k])));
 
-const carried = (m: ArrayLike<number>, at: number, p: readonly number[]) =>
-  [0, 4, 8].map((r) => m[at + r] * p[0] + m[at + r + 1] * p[1] + m[at + r + 2] * p[2] + m[at + r + 3]);
-
 /** Boxes in the world of the instances that are type, or pieces of the stage; metres. */
 export function worldBoxes(scene: RenderScene, of: 'type' | 'stage'): Bounds[] {
   const { instances, placements, solids } = scene;
@@ -53,7 +51,7 @@ export function worldBoxes(scene: RenderScene, of: 'type' | 'stage'): Bounds[] {
     if (pieces.has(i) !== (of === 'stage')) continue;
     const world = composed(placements.now, instances.placement[i], instances.local, i);
     const box = none();
-    for (const corner of corners(boundsOf(solids[instances.solid[i]]))) widen(box, carried(world, 0, corner));
+    for (const corner of corners(boundsOf(solids[instances.solid[i]]))) widen(box, carried(world, corner));
     if (box.max[0] >= box.min[0]) boxes.push(box);
   }
   return boxes;
@@ -91,9 +89,22 @@ export function blockBounds({ instances, placements, solids }: RenderScene): Bou
   const blocks = Array.from({ length: placements.count }, none);
   for (let i = 0; i < instances.count; i++)
     for (const corner of corners(boundsOf(solids[instances.solid[i]])))
-      widen(blocks[instances.placement[i]], carried(instances.rest, i * 12, corner));
+      widen(blocks[instances.placement[i]], carried(instances.rest, corner, i * 12));
   return blocks;
 }
+
+/** Corners in the world of each placement's box, by its name; of those that are empty none. @param bounds of all, each in its own space */
+export const placedCorners = (
+  { placements }: RenderScene,
+  bounds: readonly Bounds[],
+): Map<string, number[][]> =>
+  new Map(
+    bounds.flatMap((box, p): [string, number[][]][] =>
+      box.max[0] >= box.min[0]
+        ? [[placements.names[p], corners(box).map((corner) => carried(placements.now, corner, p * 12))]]
+        : [],
+    ),
+  );
 
 /** Of each instance, the bounds of its word, metres; of pieces and drawings, those of all of it. */
 export function wordBounds(scene: RenderScene, blocks: readonly Bounds[]): Bounds[] {
@@ -106,7 +117,7 @@ export function wordBounds(scene: RenderScene, blocks: readonly Bounds[]): Bound
     if (word[i] === undefined) continue;
     const bounds = words.get(nameOf(i)) ?? none();
     for (const corner of corners(boundsOf(solids[instances.solid[i]])))
-      widen(bounds, carried(instances.rest, i * 12, corner));
+      widen(bounds, carried(instances.rest, corner, i * 12));
     words.set(nameOf(i), bounds);
   }
   return word.map((w, i) => (w === undefined ? blocks[instances.placement[i]] : words.get(nameOf(i))!));

@@ -15,7 +15,7 @@ export interface SizeHandle {
 }
 
 /** Kinds that always end somewhere; the others do where they have a size. */
-const ENDING: ReadonlySet<Piece['kind']> = new Set(['table', 'niche', 'grid', 'plate']);
+export const ENDING: ReadonlySet<Piece['kind']> = new Set(['table', 'niche', 'grid', 'plate']);
 /** Which sizes pieces are taken by. */
 const SIZES: Readonly<Record<Piece['kind'], readonly SizeHandle['parameter'][]>> = {
   floor: ['width', 'depth'],

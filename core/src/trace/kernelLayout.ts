@@ -253,7 +253,7 @@ export const LANE_WEIGHTS = 170816;
 export const NEAR = 64;
 
 /** Bytes of a lane. */
-export const LANE_BYTES = 172928;
+export const LANE_BYTES = 172864;
 
 /** Most memory the shared module declares, in pages of 64 KiB. */
 export const MOST_PAGES = 32768;

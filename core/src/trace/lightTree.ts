@@ -1,4 +1,4 @@
-/** Everything that shines for an eye, and the tree by which the kernel chooses among it (kernel/assembly/lights.ts). */
+/** Everything that shines for an eye, and the tree by which the kernel chooses among it (kernel/assembly/choosing.ts). */
 import { luminance } from '../maths/colour.ts';
 import type { Reach, RenderScene, SceneLight, SceneSolid } from '../scene/renderScene.ts';
 import { composed, scaleOf } from '../scene/transform.ts';

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { newBlock, newProject } from '../../src/document/index.ts';
-import { lowestCorner, sunkBlocks } from '../../src/preflight/sunk.ts';
+import { sunkBlocks } from '../../src/preflight/sunk.ts';
+import { lowestCorner } from '../../src/stage/blockPlace.ts';
 
 describe('type under the floor', () => {
   const project = newProject('Ostrel', 'OJ', []);

@@ -2,7 +2,7 @@
 import { newBlock, newId, type BaselineKind, type Block, type CurveNode } from '@wemlox/core/document';
 import { drawingKindOf } from '@wemlox/core/drawing/painted';
 import * as edits from '@wemlox/core/edits';
-import { lowestCorner } from '@wemlox/core/preflight/sunk';
+import { lowestCorner } from '@wemlox/core/stage/blockPlace';
 import { engine } from '../engine/engine.ts';
 import { api } from '../state/api.ts';
 import { choose, useChoice } from '../state/choice.ts';

@@ -1,11 +1,11 @@
 /** The draft view: the RenderScene drawn by three.js, on demand, with the traced view's camera and exposure. */
+import type {
+  SpotLight} from 'three';
 import {
-  AmbientLight,
   BufferAttribute,
   BufferGeometry,
   Color,
   DataTexture,
-  DirectionalLight,
   EquirectangularReflectionMapping,
   FloatType,
   Group,
@@ -18,16 +18,13 @@ import {
   OrthographicCamera,
   PerspectiveCamera,
   PMREMGenerator,
-  PointLight,
   Ray,
   Raycaster,
-  RectAreaLight,
   RepeatWrapping,
   RGBAFormat,
   Scene,
   ShadowMaterial,
   Sphere,
-  SpotLight,
   Vector2,
   Vector3,
   WebGLRenderer,
@@ -38,20 +35,18 @@ import {
 import { RectAreaLightUniformsLib } from 'three/addons/lights/RectAreaLightUniformsLib.js';
 import type { Camera, Grade } from '@wemlox/core/document';
 import { backdropOf } from '@wemlox/core/picture/tone';
-import type { RenderScene, SceneLight } from '@wemlox/core/scene/renderScene';
+import type { RenderScene } from '@wemlox/core/scene/renderScene';
 import { cameraFrame } from '@wemlox/core/stage/camera';
 import type { DraftBuffers } from '../workers/draft/buffers.ts';
 import { PLACES, type PlaceName } from '../workers/draft/places.ts';
 import type { SceneMade, SurroundPreview } from '../workers/messages.ts';
+import { lampsOf } from './draftLamps.ts';
 import { draftMaterial, DraftMaps, tellNear } from './draftMaterial.ts';
 import { DraftPace } from './draftPace.ts';
 import { DraftPrograms } from './draftPrograms.ts';
 import { isType, StageMirror } from './stageMirror.ts';
 import { PartPicker, type Picked } from './pick.ts';
 
-const SHADOW_MAP = 1024;
-/** Distance of directional lights, in sizes of the type. */
-const FAR_AWAY = 50;
 const WHITE = [1, 1, 1];
 /** Blur at which three.js shows a surround softest, radians about. */
 const WIDEST_BLUR = 0.8;
@@ -75,9 +70,6 @@ function rasterisedInSoftware(): boolean {
   return gl !== null && /llvmpipe|swiftshader|software/i.test(driverOf(gl));
 }
 
-/** Lamps of one arrangement that are drawn; more are drawn as so many brighter ones. */
-const MOST_LAMPS = 8;
-
 /** What of the light a shadow takes in the draft, where it is caught. */
 const SHADE = 0.6;
 
@@ -87,21 +79,6 @@ function catchersOf({ things, parts, instances, placements }: RenderScene): Set<
   for (let p = 0; p < parts.count; p++)
     if (things[parts.thing[p]].catches) names.add(placements.names[instances.placement[parts.instance[p]]]);
   return names;
-}
-
-/** Lights as they are drawn. */
-function drawn(lights: readonly SceneLight[]): SceneLight[] {
-  const groups = new Map<number, SceneLight[]>();
-  for (const light of lights) groups.set(light.group, [...(groups.get(light.group) ?? []), light]);
-  return [...groups.values()].flatMap((lamps) => {
-    if (lamps.length <= MOST_LAMPS) return lamps;
-    const share = lamps.length / MOST_LAMPS;
-    return Array.from({ length: MOST_LAMPS }, (_, i) => {
-      const lamp = lamps[Math.floor(i * share)];
-      const colour = lamp.placed.colour.map((v) => v * share) as typeof lamp.placed.colour;
-      return { ...lamp, placed: { ...lamp.placed, colour } };
-    });
-  });
 }
 
 export class Draft {
@@ -360,70 +337,8 @@ export class Draft {
   private light(scene: RenderScene): void {
     for (const old of this.lights.children) (old as SpotLight).dispose?.();
     this.lights.clear();
-    for (const light of drawn(scene.lights)) this.lights.add(...this.lamps(light, scene));
+    for (const lamp of lampsOf(scene)) this.lights.add(lamp);
     this.programs.lit(this.lights.children);
-  }
-
-  private lamps(light: SceneLight, scene: RenderScene) {
-    const { position, forward, colour } = light.placed;
-    const peak = Math.max(...colour, 1e-9);
-    const aimed = position.map((v, i) => v + forward[i]);
-    if (light.kind === 'area') {
-      // a face of its own glows over its share of the rectangle
-      const share = light.face?.area ?? (light.round ? Math.PI / 4 : 1);
-      const lamp = new RectAreaLight(0xffffff, peak * share, light.width, light.height);
-      lamp.color.setRGB(colour[0] / peak, colour[1] / peak, colour[2] / peak);
-      lamp.position.fromArray(position);
-      lamp.lookAt(aimed[0], aimed[1], aimed[2]);
-      return [lamp];
-    }
-    if (light.kind === 'directional' && light.cosEdge === -1) {
-      // what it counts is what falls on a plane
-      const lamp = new AmbientLight(0xffffff, peak * Math.PI);
-      lamp.color.setRGB(colour[0] / peak, colour[1] / peak, colour[2] / peak);
-      return [lamp];
-    }
-    const { way = 'square', reference = 1 } = (light.kind === 'directional' ? undefined : light.fall) ?? {};
-    const decay = { square: 2, clamped: 2, linear: 1, none: 0 }[way];
-    const strength = peak / reference ** (2 - decay);
-    if (light.kind === 'point') {
-      const lamp = new PointLight(0xffffff, strength, 0, decay);
-      lamp.color.setRGB(colour[0] / peak, colour[1] / peak, colour[2] / peak);
-      lamp.position.fromArray(position);
-      return [lamp];
-    }
-    const lamp =
-      light.kind === 'spot'
-        ? new SpotLight(
-            0xffffff,
-            strength,
-            0,
-            Math.acos(light.cosOuter),
-            1 - Math.acos(light.cosInner) / Math.acos(light.cosOuter),
-            decay,
-          )
-        : new DirectionalLight(0xffffff, peak);
-    lamp.color.setRGB(colour[0] / peak, colour[1] / peak, colour[2] / peak);
-    lamp.position.fromArray(position);
-    lamp.target.position.fromArray(aimed);
-    lamp.castShadow = light.shadow;
-    lamp.shadow.mapSize.set(SHADOW_MAP, SHADOW_MAP);
-    lamp.shadow.normalBias = 0.002;
-    if (lamp instanceof DirectionalLight) {
-      const { min, max } = scene.typeBox;
-      const size = Math.hypot(...max.map((v, i) => v - min[i]));
-      // it comes from infinitely far away: from beyond all that casts shadows
-      lamp.position.fromArray(aimed.map((v, i) => v - forward[i] * FAR_AWAY * size));
-      Object.assign(lamp.shadow.camera, {
-        left: -size,
-        right: size,
-        top: size,
-        bottom: -size,
-        near: 0.01,
-        far: 2 * FAR_AWAY * size,
-      });
-    }
-    return [lamp, lamp.target];
   }
 
   private surround(scene: RenderScene, view: SurroundPreview): void {

@@ -18,8 +18,7 @@ import { kernelMemory } from '@wemlox/core/trace/kernel';
 import { previewOf } from '@wemlox/core/texture/texture';
 import { prepared as prepare } from '@wemlox/core/trace/prepare';
 import { SceneMemory } from '@wemlox/core/trace/sceneMemory';
-import { DraftPreparer, NOT_DRAWN } from './draft/buffers.ts';
-import { openThin } from './draft/thinned.ts';
+import { DraftPreparer, mayBeThinned, NOT_DRAWN, type DraftBuffers } from './draft/buffers.ts';
 import { compileKernel, webSources } from './files.ts';
 import { materialFile } from './materialFile.ts';
 import {
@@ -44,7 +43,6 @@ let opened: { rays: RayMemory; store: SceneMemory } | null = null;
 /** The scene made last. */
 let last: RenderScene | null = null;
 const drafts = new DraftPreparer();
-const thin = openThin();
 
 /** What the page sees of each picture; it cannot tell sent memory by identity, hence the numbers. */
 const views = new WeakMap<SurroundPicture, SurroundPreview>();
@@ -57,6 +55,12 @@ function viewOf(picture: SurroundPicture): SurroundPreview {
     views.set(picture, view);
   }
   return view;
+}
+
+async function draftOf(scene: RenderScene, draft: SceneRequest['draft']): Promise<DraftBuffers> {
+  if (!draft) return NOT_DRAWN;
+  const thins = draft === 'thinned' && mayBeThinned(scene);
+  return drafts.prepare(scene, thins ? (await import('./draft/simplifier.ts')).thin : null);
 }
 
 async function make(request: SceneRequest): Promise<SceneReply> {
@@ -85,7 +89,7 @@ async function make(request: SceneRequest): Promise<SceneReply> {
     seq: request.seq,
     prepared,
     rays: opened.rays,
-    draft: request.draft ? drafts.prepare(scene, request.draft === 'thinned' ? await thin : null) : NOT_DRAWN,
+    draft: await draftOf(scene, request.draft),
     bounds: blockBounds(scene),
     runs: scene.solids.map((solid) => runsOf(solid, sharedRoom)),
     view,

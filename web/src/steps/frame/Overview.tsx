@@ -4,7 +4,9 @@ import { aspectOf, standing, type Piece } from '@wemlox/core/document';
 import { setParameter, standLight } from '@wemlox/core/edits';
 import { lightColour, placeLight } from '@wemlox/core/light/placing';
 import { toHex } from '@wemlox/core/maths/colour';
+import { placedCorners } from '@wemlox/core/scene/faces';
 import { stands } from '@wemlox/core/stage/pieces';
+import { ENDING } from '@wemlox/core/stage/sizing';
 import { cameraFrame, centreOf } from '@wemlox/core/stage/camera';
 import { sharpBetween } from '@wemlox/core/stage/lens';
 import { currentLook } from '../../actions/document.ts';
@@ -14,7 +16,7 @@ import { useLook } from '../../state/chosen.ts';
 import { useShown } from '../../state/shown.ts';
 import { perform, useStudio } from '../../state/studio.ts';
 import { useShot } from '../../state/time.ts';
-import { boxCorners, outlinePath } from './outlines.ts';
+import { outlinePath } from './outlinePath.ts';
 
 const WIDE = 300;
 const HIGH = 176;
@@ -32,8 +34,8 @@ interface Side {
 const PLAN: Side = { name: 'From above', across: [0, 1], down: [2, 1] };
 const ELEVATION: Side = { name: 'From the right', across: [2, -1], down: [1, -1] };
 
-/** Kinds that reach further than is seen, of which the drawing has where they are. */
-const ENDLESS: ReadonlySet<Piece['kind']> = new Set(['floor', 'wall', 'backdrop']);
+/** Kinds that are seen whole; of the others the drawing has where they are. */
+const ends = ({ kind }: Piece) => ENDING.has(kind) || kind === 'model';
 
 const hue = (rgb: Vec) => toHex(rgb.map((v) => v / Math.max(...rgb, 1e-6)));
 
@@ -132,7 +134,7 @@ function View({ side }: { side: Side }) {
   const bounds = useShown((v) => v.bounds);
   const box = scene?.typeBox;
   const corners = useMemo(
-    () => (scene ? boxCorners(scene, bounds) : new Map<string, Vec[]>()),
+    () => (scene ? placedCorners(scene, bounds) : new Map<string, Vec[]>()),
     [scene, bounds],
   );
   const chosen = useChoice((c) => c.light);
@@ -147,8 +149,7 @@ function View({ side }: { side: Side }) {
       place: placeLight(light, centre as [number, number, number]).position as Vec,
     }));
   const ending = standing(pieces).filter(
-    (p) =>
-      !ENDLESS.has(p.kind) && !(p.kind === 'plate' && p.stands === 'frame') && corners.has(`piece/${p.id}`),
+    (p) => ends(p) && !(p.kind === 'plate' && p.stands === 'frame') && corners.has(`piece/${p.id}`),
   );
   // lights far away must not make all else a dot
   const size = box ? Math.hypot(...box.max.map((v, i) => v - box.min[i])) : 1;
@@ -196,7 +197,7 @@ function View({ side }: { side: Side }) {
         {side.name}
       </text>
       {standing(pieces)
-        .filter((p) => ENDLESS.has(p.kind) && (!stands(p.kind) || side === ELEVATION))
+        .filter((p) => !ends(p) && (!stands(p.kind) || side === ELEVATION))
         .map((p) => {
           const place = stands(p.kind) ? [0, p.at, 0] : [0, 0, p.at];
           const [x, y] = at(place);

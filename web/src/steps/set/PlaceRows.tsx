@@ -1,6 +1,6 @@
 /** Where a block stands. */
 import type { Block } from '@wemlox/core/document';
-import { lowestCorner } from '@wemlox/core/preflight/sunk';
+import { lowestCorner } from '@wemlox/core/stage/blockPlace';
 import { standOffWall, standOnFloor } from '../../actions/blocks.ts';
 import { blockAddress } from '../../actions/document.ts';
 import { floorOf, wallOf } from '../../actions/stage.ts';

@@ -82,6 +82,13 @@ function movedAsOne(scene: RenderScene): MovedAsOne[] {
 /** Triangles of a placement above which some are left out where they can be. */
 export const MOST_DRAWN = 100_000;
 
+/** Whether a placement may be so large; a scene that is not has none. */
+export const mayBeThinned = ({ solids, instances }: RenderScene): boolean => {
+  let all = 0;
+  for (let i = 0; i < instances.count; i++) all += solids[instances.solid[i]].triangles;
+  return all > MOST_DRAWN;
+};
+
 /** What the page has of a placement. */
 interface Sent {
   /** Names its triangles, what they wear, and what its feeds are laid over. */

@@ -1,5 +1,4 @@
 /** Large placements with fewer triangles, for drivers that draw without a graphics card. */
-import { MeshoptSimplifier } from 'meshoptimizer/simplifier';
 
 /** Corners, three numbers each. */
 interface Corners {
@@ -8,16 +7,13 @@ interface Corners {
 }
 
 /** Leaves about so many triangles of an index over corners, in their places as near as that allows. */
-export type Thin = (index: Uint32Array<ArrayBuffer>, corners: Corners, triangles: number) => Uint32Array;
+export type Thin = (
+  index: Uint32Array<ArrayBuffer>,
+  positions: Float32Array,
+  triangles: number,
+) => Uint32Array;
 
-/** Resolves once triangles can be left out. */
-export async function openThin(): Promise<Thin> {
-  await MeshoptSimplifier.ready;
-  return (index, { position }, triangles) =>
-    MeshoptSimplifier.simplify(index, position, 3, triangles * 3, 1, ['Sparse'])[0];
-}
-
-/** Of each corner, the first that lies where it does and faces where it does. */
+/** Of each corner, the first that lies where it does and faces where it does: edges that are hard stay so. */
 function welded({ position, normal }: Corners): Uint32Array {
   const count = position.length / 3;
   const [places, ways] = [position, normal].map((of) => new Uint32Array(of.buffer, of.byteOffset, of.length));
@@ -66,7 +62,7 @@ export function thinned({ index, groups }: Indexed, corners: Corners, most: numb
   const left = groups.map(({ start, count }) =>
     thin(
       index.slice(start, start + count).map((c) => first[c]),
-      corners,
+      corners.position,
       Math.ceil((count / 3) * share),
     ),
   );
