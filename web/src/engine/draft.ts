@@ -1,6 +1,5 @@
 /** The draft view: the RenderScene drawn by three.js, on demand, with the traced view's camera and exposure. */
-import type {
-  SpotLight} from 'three';
+import type { SpotLight } from 'three';
 import {
   BufferAttribute,
   BufferGeometry,
