@@ -1,4 +1,7 @@
-/** Typing the twelfth letter of a word, from the key to the finished frame, split by the page's own marks. */
+/**
+ * Typing the twelfth letter of a word, from the key to the finished frame, split by the page's own marks; and the
+ * first look: from the hands' last move, and from a key, to the first whole cleaned picture.
+ */
 import { chromium, type Page } from '@playwright/test';
 import { alone, type Report } from '@wemlox/render/bench/report';
 import config from '../playwright.config.ts';
@@ -42,6 +45,38 @@ async function typed(page: Page, key: string): Promise<Split> {
   return watching.evaluate(({ split }) => split);
 }
 
+/** Milliseconds from the last event of its kind that `act` causes to the first look that was begun after it. */
+async function looked(
+  page: Page,
+  event: 'keydown' | 'pointermove',
+  act: () => Promise<void>,
+): Promise<number> {
+  const watching = await page.evaluateHandle((event) => {
+    const hands = {
+      last: 0,
+      handleEvent() {
+        this.last = performance.now();
+      },
+    };
+    addEventListener(event, hands, { capture: true });
+    return {
+      took: new Promise<number>((resolve) => {
+        const watch = new PerformanceObserver((list) => {
+          for (const look of list.getEntriesByName('wemlox:first-look')) {
+            if (hands.last === 0 || look.startTime < hands.last) continue;
+            watch.disconnect();
+            removeEventListener(event, hands, { capture: true });
+            resolve(look.startTime + look.duration - hands.last);
+          }
+        });
+        watch.observe({ type: 'measure' });
+      }),
+    };
+  }, event);
+  await act();
+  return watching.evaluate(({ took }) => took);
+}
+
 export async function benchEdit(): Promise<Report> {
   const studio = await OwnStudio.open();
   const browser = await chromium.launch(config.use!.launchOptions);
@@ -61,16 +96,36 @@ export async function benchEdit(): Promise<Report> {
       await typed(page, 'Backspace');
       await stage.and(page.locator('[data-state=tracing]')).waitFor({ timeout: 60_000 });
     }
+    const box = (await stage.boundingBox())!;
+    const [turned, keyed]: number[][] = [[], []];
+    for (const letter of TWELFTH) {
+      const round = async () => {
+        await page.mouse.move(box.x + box.width * 0.1, box.y + box.height * 0.2);
+        await page.mouse.down();
+        for (let k = 1; k <= 8; k++)
+          await page.mouse.move(box.x + box.width * 0.1 + k * 6, box.y + box.height * 0.2);
+        await page.mouse.up();
+      };
+      turned.push(await looked(page, 'pointermove', round));
+      await text.focus();
+      await page.keyboard.press('End');
+      keyed.push(await looked(page, 'keydown', () => page.keyboard.press(letter)));
+      await looked(page, 'keydown', () => page.keyboard.press('Backspace'));
+    }
     return {
       bench: 'edit, typing the twelfth letter of a word, key to finished draft frame at 1280x800',
-      rows: PARTS.map((part) =>
-        alone(
-          part,
-          'ms',
-          // the first round warms the page
-          splits.slice(1).map((s) => s[part]),
+      // the first round warms the page
+      rows: [
+        ...PARTS.map((part) =>
+          alone(
+            part,
+            'ms',
+            splits.slice(1).map((s) => s[part]),
+          ),
         ),
-      ),
+        alone('first look, the camera turned', 'ms', turned.slice(1)),
+        alone('first look, a letter typed', 'ms', keyed.slice(1)),
+      ],
     };
   } finally {
     await browser.close();

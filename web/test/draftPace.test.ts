@@ -29,6 +29,31 @@ describe('how finely the draft is drawn', () => {
     expect(shares(pace, [1000, 1010, 1020, 2000])).toEqual([1, 0.5, 0.5, 1]);
   });
 
+  it('does not take a drawing that held the page for hands that rested', () => {
+    const pace = new DraftPace(true, () => undefined);
+    pace.share(1000);
+    pace.shown(1480);
+    expect(pace.share(1485)).toBe(0.5);
+    pace.shown(1600);
+    expect(pace.share(1850)).toBe(1);
+  });
+
+  it('leaves the processor to a traced picture that is awaited, and is finished after it', () => {
+    const rested = vi.fn();
+    const pace = new DraftPace(true, rested);
+    pace.setAwaiting(true);
+    expect(shares(pace, [1000, 1016, 1500])).toEqual([0.5, 0.5, 0.5]);
+    vi.advanceTimersByTime(5000);
+    expect(rested).not.toHaveBeenCalled();
+    pace.setAwaiting(false);
+    vi.advanceTimersByTime(250);
+    expect(rested).toHaveBeenCalledOnce();
+    expect(pace.share(8000)).toBe(1);
+    const swift = new DraftPace(false, () => undefined);
+    swift.setAwaiting(true);
+    expect(shares(swift, [1000, 1016])).toEqual([1, 1]);
+  });
+
   it('stays coarse while pictures follow each other slowly, and is finished when they stop', () => {
     const rested = vi.fn();
     const pace = new DraftPace(true, rested);

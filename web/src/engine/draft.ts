@@ -252,6 +252,11 @@ export class Draft {
     this.mirrorStage();
   }
 
+  /** Whether a traced picture is to come and will lie over this one. */
+  setAwaiting(awaiting: boolean): void {
+    this.pace.setAwaiting(awaiting);
+  }
+
   /** Whether the draft is what is looked at, and not only seen while hands move. */
   setLookedAt(lookedAt: boolean): void {
     this.lookedAt = lookedAt;
@@ -439,6 +444,7 @@ export class Draft {
       for (const material of this.gone) material.dispose();
       this.gone = [];
       performance.measure('wemlox:draw', { start: started });
+      requestAnimationFrame((now) => this.pace.shown(now));
     });
   }
 

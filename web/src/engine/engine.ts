@@ -130,6 +130,17 @@ export class Engine {
         this.settle();
       }),
     );
+    this.unsubscribe.push(
+      useShown.subscribe(({ state, fresh }) =>
+        draft.setAwaiting(
+          useChoice.getState().mode === 'traced' &&
+            !useFlip.getState().on &&
+            state !== 'failed' &&
+            // by software a draft in full holds the page for half a second, and little of it is seen beside the picture
+            (draft.software || state === 'drafting' || (state === 'tracing' && !fresh)),
+        ),
+      ),
+    );
     this.unsubscribe.push(useBalance.subscribe(() => void this.weigh()));
     cells.whenWanted(() => this.settle(false));
     void this.pool.setClean(useChoice.getState().clean);
