@@ -86,37 +86,42 @@ export function standAt(at: usize): void {
   return mul(faded, mad(v128.load(node, 224), sub(faded, splat(1)), splat(1)));
 }
 
+/** A single light is weighed by its middle from so many of its radii on, squared. */
+const APART2: f32 = 16;
+
 /** Importance of four children of a node; nought where a child is missing. */
 function importance(node: usize): v128 {
-  return load<i32>(node, 200) !== 0 ? ofPoints(node) : ofClusters(node);
-}
-
-/** The same of single points and spots, of which nothing has to be bounded: in half the time. */
-function ofPoints(node: usize): v128 {
   const dx = sub(v128.load(node), px);
   const dy = sub(v128.load(node, 16), py);
   const dz = sub(v128.load(node, 32), pz);
-  const inv2 = div(splat(1), most(dot3(dx, dy, dz, dx, dy, dz), splat(1e-12)));
+  const d2 = dot3(dx, dy, dz, dx, dy, dz);
+  const radius2 = v128.load(node, 48);
+  const bySelf = load<i32>(node, 200) !== 0 && v128.all_true<i32>(f32x4.le(mul(radius2, splat(APART2)), d2));
+  return bySelf ? ofSingles(node, dx, dy, dz, d2, radius2) : ofClusters(node, dx, dy, dz, d2, radius2);
+}
+
+/** The same of single lights that are small from here, of which little has to be bounded: in half the time. */
+// @ts-ignore: decorator
+@inline function ofSingles(node: usize, dx: v128, dy: v128, dz: v128, d2: v128, radius2: v128): v128 {
+  const inv2 = div(splat(1), most(d2, splat(1e-12)));
   const inv = root(inv2);
   const cosW = mul(flip(dot3(v128.load(node, 64), v128.load(node, 80), v128.load(node, 96), dx, dy, dz)), inv);
   const sent = pick(below(v128.load(node, 112), splat(0)), splat(1), cosW);
   let reached = above(sent, v128.load(node, 144));
   const cosN = mul(dot3(nx, ny, nz, dx, dy, dz), inv);
   const tilt = through ? f32x4.abs(cosN) : cosN;
-  if (!through) reached = both(reached, above(tilt, splat(0)));
+  // as long as any of it is above the surface
+  const sinB2 = mul(radius2, inv2);
+  if (!through) reached = both(reached, above(add(tilt, root(sinB2)), splat(0)));
   if (!v128.any_true(reached)) return splat(0);
-  const mirrored = mul(specular, lobe(mul(dot3(rx, ry, rz, dx, dy, dz), inv), alpha2));
+  const wide = mad(sinB2, splat(0.25), alpha2);
+  const mirrored = mul(specular, lobe(mul(dot3(rx, ry, rz, dx, dy, dz), inv), wide));
   const share = mad(diffuse, most(tilt, splat(FAINT)), mirrored);
   const power = mul(v128.load(node, 160), most(fade(node, sent), splat(FAINT)));
   return where(reached, mul(mul(power, share), inv2));
 }
 
-function ofClusters(node: usize): v128 {
-  const dx = sub(v128.load(node), px);
-  const dy = sub(v128.load(node, 16), py);
-  const dz = sub(v128.load(node, 32), pz);
-  const radius2 = v128.load(node, 48);
-  const d2 = dot3(dx, dy, dz, dx, dy, dz);
+function ofClusters(node: usize, dx: v128, dy: v128, dz: v128, d2: v128, radius2: v128): v128 {
   const inv = div(splat(1), root(most(d2, splat(1e-20))));
   const wx = mul(dx, inv);
   const wy = mul(dy, inv);

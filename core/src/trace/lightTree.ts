@@ -408,7 +408,7 @@ function treeOver(bounds: Bound[]): { nodes: ArrayBuffer; nodeCount: number; par
   const parents = new Map<number, number>();
   let nodeCount = 0;
   const make = (list: Bound[], parent: number): number => {
-    const groups = list.length <= K.LIGHT_CHILDREN ? list.map((b) => [b]) : split(list, K.LIGHT_CHILDREN);
+    const groups = list.length <= K.LIGHT_CHILDREN ? nearby(list).map((b) => [b]) : split(list, K.LIGHT_CHILDREN);
     const me = nodeCount;
     const records = Math.ceil(groups.length / LANES);
     nodeCount += records;
@@ -421,8 +421,9 @@ function treeOver(bounds: Bound[]): { nodes: ArrayBuffer; nodeCount: number; par
       const row = [...middle, radius * radius, ...axis, cosSpread];
       row.push(Math.sqrt(Math.max(0, 1 - cosSpread * cosSpread)), cosReach, power);
       row.forEach((v, k) => (floats[base + k * 4 + lane] = v));
-      const isPoint = group.length === 1 && radius === 0;
-      words[base + 50] = isPoint && (lane === 0 || words[base + 50] === 1) ? 1 : 0;
+      // one that is flat or shines all around gives nothing only where its middle gives nothing
+      const isSingle = group.length === 1 && (cosSpread === 1 || cosSpread < 0);
+      words[base + 50] = isSingle && (lane === 0 || words[base + 50] === 1) ? 1 : 0;
       floats[base + 52 + lane] = Math.max(SHARPEST_EDGE, cosFull - cosReach);
       floats[base + 56 + lane] = squared ? 1 : 0;
       const ref = me * K.LIGHT_CHILDREN + child;
@@ -438,6 +439,10 @@ function treeOver(bounds: Bound[]): { nodes: ArrayBuffer; nodeCount: number; par
   if (bounds.length > 0) make(bounds, 0);
   return { nodes: nodes.slice(0, nodeCount * K.LIGHT_NODE_BYTES), nodeCount, parents };
 }
+
+/** The same lights so that four in a row stand near each other: of those behind a surface, most go at a glance. */
+const nearby = (list: Bound[]): Bound[] =>
+  list.length <= LANES ? list : halved(list).flatMap((half) => nearby(half));
 
 /** So many groups of about as many lights each. @param count a power of two */
 const split = (list: Bound[], count: number): Bound[][] =>
