@@ -408,7 +408,8 @@ function treeOver(bounds: Bound[]): { nodes: ArrayBuffer; nodeCount: number; par
   const parents = new Map<number, number>();
   let nodeCount = 0;
   const make = (list: Bound[], parent: number): number => {
-    const groups = list.length <= K.LIGHT_CHILDREN ? nearby(list).map((b) => [b]) : split(list, K.LIGHT_CHILDREN);
+    const groups =
+      list.length <= K.LIGHT_CHILDREN ? nearby(list).map((b) => [b]) : split(list, K.LIGHT_CHILDREN);
     const me = nodeCount;
     const records = Math.ceil(groups.length / LANES);
     nodeCount += records;
