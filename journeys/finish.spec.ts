@@ -206,6 +206,43 @@ test('many letters are dressed in one move, faces stand out, and a shared finish
   await expect(page.getByRole('button', { name: 'Undo Dress of O → 5 letters' })).toBeEnabled();
   await page.keyboard.press('u');
 
+  // the same seed picks the same letters, another others
+  const picked = async () =>
+    (await rules()).flatMap((r) => (r.finish === steel && r.letter && !r.zone ? [r.letter] : [])).sort();
+  const byChance = async (seed: number) => {
+    await page.getByRole('option', { name: 'Worn steel', exact: true }).click();
+    await page.getByLabel('Random seed').fill(`${seed}`);
+    await page.getByLabel('Dress many letters').selectOption('whole random');
+    await expect.poll(picked).not.toEqual([]);
+    const some = await picked();
+    await page.getByLabel('Dress many letters').press('Escape');
+    await page.getByRole('button', { name: /^Undo Half at random/ }).click();
+    await expect.poll(picked).toEqual([]);
+    return some;
+  };
+  const chance = await byChance(3);
+  expect(await byChance(3)).toEqual(chance);
+  expect(await byChance(4)).not.toEqual(chance);
+
+  // equal letters that are dressed alike are one column, and dressed in one move
+  await page.goto(`${studio.url}/p/saloon/canvas/finish`);
+  await page.getByLabel('Equal letters in one column').click();
+  const heads = page.getByRole('columnheader').filter({ hasText: '×' });
+  await expect(heads).toHaveText(['O ×2']);
+  await page.getByRole('gridcell', { name: /^Front of O/ }).click();
+  await page.keyboard.press('Delete');
+  await expect(page.getByRole('gridcell', { name: 'Front of O: no finish' })).toBeVisible();
+  await expect(heads).toHaveText(['O ×2']);
+  const bare = async () =>
+    (await studio.document('saloon')).looks
+      .find((l: { id: string }) => l.id === 'canvas')
+      .chart.filter((r: { finish: string | null; letter?: string }) => r.letter && r.finish === null).length;
+  await expect.poll(bare).toBe(2);
+  await page.getByRole('button', { name: /^Undo Clear Front of O, 2 letters/ }).click();
+  await expect.poll(bare).toBe(0);
+  await page.getByLabel('Equal letters in one column').click();
+  await page.goto(`${studio.url}/p/ostrel/signal-lit/finish`);
+
   // glowing faces stand out, all others stand back
   await page.getByLabel('Faces that stand out').selectOption({ label: 'Glowing' });
   const dim = page.getByRole('gridcell').and(page.locator('.opacity-20'));

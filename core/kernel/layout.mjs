@@ -57,7 +57,7 @@ const FINISH = `
   scatterR scatterG scatterB phase
   depthR depthG depthB depthPhase
   againR againG againB subsurface
-  film priority coatAlphaY free0`;
+  film priority coatAlphaY brush`;
 
 /** Words of a recipe: its coats follow, the top one first. Offsets are counted from the recipe's beginning. */
 const RECIPE = `

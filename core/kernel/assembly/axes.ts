@@ -111,6 +111,30 @@ export function place(b1: f32, b2: f32): void {
   py = load<f32>(uv, 12) * b0 + load<f32>(uv, 28) * b1 + load<f32>(uv, 44) * b2;
 }
 
+/** Along which a face is brushed, of any length: a result. */
+export let brushedX: f32 = 0;
+export let brushedY: f32 = 0;
+export let brushedZ: f32 = 0;
+
+/** Finds it where a path has met a face that is not brushed along its outline: along the line, or around its middle. */
+export function brushedWay(at: usize, aroundMiddle: bool): void {
+  face(at, 0);
+  if (!aroundMiddle) {
+    brushedX = load<f32>(site, S_XX);
+    brushedY = load<f32>(site, S_XX + 4);
+    brushedZ = load<f32>(site, S_XX + 8);
+    return;
+  }
+  const perX = load<f32>(site, S_LETTER_PER_X);
+  const perY = load<f32>(site, S_LETTER_PER_X + 4);
+  const x: f32 = qx - load<f32>(site, S_LETTER_X) - (perX > 0 ? <f32>0.5 / perX : 0);
+  const y: f32 = qy - load<f32>(site, S_LETTER_X + 4) - (perY > 0 ? <f32>0.5 / perY : 0);
+  const m = instance;
+  brushedX = load<f32>(m, 16) * x - load<f32>(m) * y;
+  brushedY = load<f32>(m, 20) * x - load<f32>(m, 4) * y;
+  brushedZ = load<f32>(m, 24) * x - load<f32>(m, 8) * y;
+}
+
 // @ts-ignore: decorator
 @inline function inBox(box: usize, per: usize, k: usize, v: f32): f32 {
   return (v - load<f32>(box + (k << 2))) * load<f32>(per + (k << 2));

@@ -1,9 +1,10 @@
 // The four paths that are shaded at once: their numbers as vectors, the frames they are shaded in, and room for one
 // number of each while something is done one path at a time.
+import { brushedWay, brushedX, brushedY, brushedZ } from './axes';
 import {
-  F_ALPHA_X, F_ALPHA_Y, F_IOR, F_TURN_COS, F_TURN_SIN, LANE_SCRATCH, P_NX, P_NY, P_NZ, P_UX, P_UY, P_UZ,
+  F_ALPHA_X, F_ALPHA_Y, F_BRUSH, F_IOR, F_TURN_COS, F_TURN_SIN, LANE_SCRATCH, P_NX, P_NY, P_NZ, P_UX, P_UY, P_UZ,
 } from './layout';
-import { add, below, div, dot3, flip, gather, mad, most, mul, pick, root, scatter, splat, sub } from './lanes';
+import { above, add, below, div, dot3, flip, gather, mad, most, mul, pick, root, scatter, splat, sub } from './lanes';
 import { indexOf } from './media';
 import { lane } from './scene';
 
@@ -46,6 +47,33 @@ export function take(wave: usize, a: usize, b: usize, c: usize, d: usize, n: i32
   nz = get(P_NZ);
 }
 
+/** Squared sine of the angle to a way from which on a face can be brushed along it. */
+const ALONG_IT: f32 = 1e-4;
+/** Ways of brushing, in the order of the parameter's choices; nought is along the outline. */
+const AROUND: f32 = 2;
+let wayX: v128 = f32x4.splat(0);
+let wayY: v128 = f32x4.splat(0);
+let wayZ: v128 = f32x4.splat(0);
+
+// @ts-ignore: decorator
+@inline function wayOf(k: i32, brush: f32): void {
+  brushedWay(base + offset(k), brush === AROUND);
+  wayX = laneOf(wayX, k, brushedX);
+  wayY = laneOf(wayY, k, brushedY);
+  wayZ = laneOf(wayZ, k, brushedZ);
+}
+
+// @ts-ignore: decorator
+@inline function laneOf(v: v128, k: i32, value: f32): v128 {
+  return k === 0
+    ? f32x4.replace_lane(v, 0, value)
+    : k === 1
+      ? f32x4.replace_lane(v, 1, value)
+      : k === 2
+        ? f32x4.replace_lane(v, 2, value)
+        : f32x4.replace_lane(v, 3, value);
+}
+
 /** Any frame will do for round lobes (Duff et al., JCGT 2017); brushed ones follow the tangent. */
 export function frame(finish: usize): void {
   if (load<f32>(finish + F_ALPHA_X) === load<f32>(finish + F_ALPHA_Y)) {
@@ -63,6 +91,20 @@ export function frame(finish: usize): void {
   let tx = get(P_UX);
   let ty = get(P_UY);
   let tz = get(P_UZ);
+  const brush = load<f32>(finish + F_BRUSH);
+  if (brush !== 0) {
+    wayOf(0, brush);
+    wayOf(1, brush);
+    wayOf(2, brush);
+    wayOf(3, brush);
+    // faces that look along it are brushed along their outline
+    const aside = dot3(wayX, wayY, wayZ, nx, ny, nz);
+    const length2 = dot3(wayX, wayY, wayZ, wayX, wayY, wayZ);
+    const known = above(sub(length2, mul(aside, aside)), mul(length2, splat(ALONG_IT)));
+    tx = pick(known, wayX, tx);
+    ty = pick(known, wayY, ty);
+    tz = pick(known, wayZ, tz);
+  }
   const off = dot3(tx, ty, tz, nx, ny, nz);
   tx = sub(tx, mul(off, nx));
   ty = sub(ty, mul(off, ny));

@@ -1072,9 +1072,9 @@
 // @ts-ignore: decorator
 @inline export const F_COAT_ALPHA_Y: usize = 280;
 
-// Finish: free0.
+// Finish: brush.
 // @ts-ignore: decorator
-@inline export const F_FREE0: usize = 284;
+@inline export const F_BRUSH: usize = 284;
 
 // Surround: picture.
 // @ts-ignore: decorator

@@ -1,5 +1,5 @@
 /** The registry's part on finishes: surfaces, coats, and what feeds them. */
-import { GASES, type FeedSource, type Gas, type Metal } from './kinds.ts';
+import { GASES, type Brushing, type FeedSource, type Gas, type Metal } from './kinds.ts';
 import { amount, choice, colour, onOff, share, UNITS } from './parameter.ts';
 
 const WHITE = [1, 1, 1] as const;
@@ -52,10 +52,24 @@ export const SURFACE = {
   specular_roughness: share('Roughness', 0.3, { fed: true, fold: 'Specular' }),
   specular_ior: amount('Index', UNITS.none, [1, 3], 1.5, 0.01, { fed: true, fold: 'Specular' }),
   specular_roughness_anisotropy: share('Along the stroke', 0, { fed: true, fold: 'Specular' }),
+  specular_brushing: choice<Brushing>(
+    'Brushed',
+    [
+      ['outline', 'Along the outline'],
+      ['line', 'Along the line'],
+      ['around', 'Around its middle'],
+    ],
+    'outline',
+    {
+      since: 16,
+      fold: 'Specular',
+      hint: 'Which way the strokes of brushed metal and lacquer run, before they are turned; radial is around, turned by 90°',
+    },
+  ),
   specular_rotation: amount('Turn', UNITS.degrees, [-Math.PI, Math.PI], 0, 1, {
     fed: true,
     fold: 'Specular',
-    hint: 'Turns the brushing away from the outline’s direction',
+    hint: 'Turns the brushing away from its way over the face',
     fader: [-180, 180],
   }),
   transmission_weight: share('Transmission', 0, { fed: true, fold: 'Transmission' }),

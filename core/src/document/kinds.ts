@@ -104,6 +104,10 @@ export const FAMILIES = [
 ] as const;
 export type Family = (typeof FAMILIES)[number];
 
+/** Which way brushed strokes run over a face. */
+export const BRUSHINGS = ['outline', 'line', 'around'] as const;
+export type Brushing = (typeof BRUSHINGS)[number];
+
 /** What may feed a parameter: an axis over the face. */
 export const FEED_SOURCES = [
   'angle',

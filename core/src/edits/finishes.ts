@@ -29,34 +29,57 @@ export function targetName(project: Project, target: ChartTarget): string {
   return target.letter ? `${zone} of ${characterOf(project, target)}` : zone;
 }
 
-const dressed = (look: string, label: string, target: ChartTarget, finish: string | null): Edit => ({
+const dressed = (
+  look: string,
+  label: string,
+  targets: readonly ChartTarget[],
+  finish: string | null,
+): Edit => ({
   label,
   make: (p) => {
     if (finish !== null) found(p.finishes, finish, 'finish');
     const of = found(p.looks, look, 'look');
-    of.chart = withRule(of.chart, target, finish);
+    for (const target of targets) of.chart = withRule(of.chart, target, finish);
     room(of.chart, MOST.rules, 'rules in a chart', 0);
   },
 });
 
-/** Lays a finish on faces; null clears them. */
-export function dressFaces(project: Project, look: string, target: ChartTarget, finish: string | null): Edit {
+/** The same faces of other letters too. */
+const alsoOn = (target: ChartTarget, also: readonly string[]): ChartTarget[] => [
+  target,
+  ...also.filter((letter) => letter !== target.letter).map((letter) => ({ ...target, letter })),
+];
+
+/** Lays a finish on faces; null clears them. @param also letters of the same block whose same faces it is laid on */
+export function dressFaces(
+  project: Project,
+  look: string,
+  target: ChartTarget,
+  finish: string | null,
+  also: readonly string[] = [],
+): Edit {
   const name = project.finishes.find((f) => f.id === finish)?.name;
-  const where = targetName(project, target);
-  return dressed(look, name ? `${where} → ${name}` : `Clear ${where}`, target, finish);
+  const targets = alsoOn(target, also);
+  const many = targets.length > 1 ? `, ${targets.length} letters` : '';
+  const where = `${targetName(project, target)}${many}`;
+  return dressed(look, name ? `${where} → ${name}` : `Clear ${where}`, targets, finish);
 }
 
-/** Lays a finish on one more cell of a stroke, all under one name; null when it wears it already. */
+/**
+ * Lays a finish on one more cell of a stroke, all under one name; null when it wears it already.
+ * @param also letters of the same block that the cell stands for too
+ */
 export function paintFace(
   project: Project,
   look: string,
   face: Required<ChartTarget>,
   finish: string | null,
+  also: readonly string[] = [],
 ): Edit | null {
   const { chart } = found(project.looks, look, 'look');
   if (finishAt(chart, face.block, face.letter, face.zone) === finish) return null;
   const name = project.finishes.find((f) => f.id === finish)?.name ?? 'nothing';
-  return dressed(look, `Paint ${name}`, face, finish);
+  return dressed(look, `Paint ${name}`, alsoOn(face, also), finish);
 }
 
 /** Adds the project's own copy of a finish, or a plain one, under an identifier. */

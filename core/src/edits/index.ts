@@ -12,6 +12,6 @@ export * from './looks.ts';
 export * from './motion.ts';
 export * from './panels.ts';
 export * from './parameters.ts';
-export { copyDress, dressPattern, PATTERNS, picked, type Pattern } from './patterns.ts';
+export { alikeLetters, copyDress, dressPattern, PATTERNS, picked, type Pattern } from './patterns.ts';
 export * from './stage.ts';
 export * from './timed.ts';

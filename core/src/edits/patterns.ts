@@ -6,12 +6,40 @@ import {
   zonesOf,
   type Block,
   type ChartRule,
+  type Look,
   type Project,
   type Zone,
 } from '../document/index.ts';
 import { lot } from '../maths/lot.ts';
 import { EditRefused, found, room, type Edit } from './edit.ts';
 import { characterOf } from './finishes.ts';
+
+/** A letter by its block. */
+interface Place {
+  block: string;
+  letter: string;
+}
+
+/**
+ * Letters of a look in groups that the chart shows as one: of one block, of the same character, dressed alike on every
+ * zone. Groups stand in the order of their first letters; spaces are none.
+ */
+export function alikeLetters({ blocks }: Pick<Project, 'blocks'>, { chart }: Pick<Look, 'chart'>): Place[][] {
+  const groups = new Map<string, Place[]>();
+  for (const block of blocks) {
+    const zones = zonesOf(block);
+    [...block.text].forEach((character, i) => {
+      const letter = block.letters[i];
+      if (letter === undefined || /\s/.test(character)) return;
+      const worn = zones.map((zone) => finishAt(chart, block.id, letter, zone));
+      const key = JSON.stringify([block.id, character, worn]);
+      const group = groups.get(key);
+      if (group) group.push({ block: block.id, letter });
+      else groups.set(key, [{ block: block.id, letter }]);
+    });
+  }
+  return [...groups.values()];
+}
 
 /** Ways to pick letters out of a text. */
 export const PATTERNS = {
@@ -88,12 +116,7 @@ export function dressPattern(
 }
 
 /** Dresses letters as another is dressed, zone by zone. @param to block and letter of each */
-export function copyDress(
-  project: Project,
-  look: string,
-  from: { block: string; letter: string },
-  to: readonly { block: string; letter: string }[],
-): Edit {
+export function copyDress(project: Project, look: string, from: Place, to: readonly Place[]): Edit {
   const of = found(project.blocks, from.block, 'block');
   const { chart } = found(project.looks, look, 'look');
   const worn = zonesOf(of)

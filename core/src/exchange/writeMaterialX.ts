@@ -196,6 +196,7 @@ function coatInputs(
     if (node) fedBy.set('geometry_normal', node);
     else nodes.told.add('relief is left out');
   }
+  const isBrushed = mean.specular_roughness_anisotropy !== 0 || mean.coat_roughness_anisotropy !== 0;
   const inputs = OPEN_PBR.flatMap(({ name, type, length }) => {
     if (name === 'geometry_opacity') return opacity ? [opacity] : [];
     const node = fedBy.get(name);
@@ -208,6 +209,7 @@ function coatInputs(
         : `${own}`;
     return [value(name, type, text, length ? { unittype: 'distance', unit: 'meter' } : {})];
   });
+  if (isBrushed && mean.specular_brushing !== 'outline') nodes.told.add('strokes run along the texture coordinates');
   if (mean.specular_rotation !== 0) {
     const turned = nodes.node('rotate3d', 'vector3', [
       from('in', 'vector3', nodes.node('tangent', 'vector3')),

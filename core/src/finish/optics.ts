@@ -3,6 +3,7 @@
  * tracer, the draft and files are made from this, never from the surface itself.
  */
 import type { Finish, Surface } from '../document/index.ts';
+import type { Brushing } from '../document/kinds.ts';
 import { linearOf, oklabOf } from '../maths/oklab.ts';
 import { cos, exp, log, sin } from '../maths/reproducible.ts';
 import { glowOf, type Glow } from './glow.ts';
@@ -28,9 +29,10 @@ export interface Optics {
   opaque: number;
   /** A sheet without thickness. */
   thin: boolean;
-  /** Roughness and anisotropy as OpenPBR has them, and the turn away from the outline's direction, radians. */
+  /** Roughness and anisotropy as OpenPBR has them, which way strokes run, and the turn away from it, radians. */
   roughness: number;
   anisotropy: number;
+  brushing: Brushing;
   turn: number;
   /** Index of the dielectric, and the one its weight makes of it. */
   ior: number;
@@ -195,6 +197,7 @@ export function opticsOf(surface: Surface): Optics {
     thin,
     roughness: surface.specular_roughness,
     anisotropy: surface.specular_roughness_anisotropy,
+    brushing: surface.specular_brushing,
     turn: surface.specular_rotation,
     ior: surface.specular_ior,
     iorWeighted: effectiveIor(surface.specular_ior, surface.specular_weight),

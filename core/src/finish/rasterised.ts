@@ -6,6 +6,7 @@ import { isNormalMap } from './recipe.ts';
 export const NEARLY = [
   'glass',
   'bodies',
+  'strokes',
   'normals',
   'distances',
   'lights',
@@ -19,6 +20,10 @@ const isGlass = (s: Surface) => s.transmission_weight > 0 && s.base_metalness < 
 const isBody = (s: Surface) =>
   (s.subsurface_weight > 0 && s.base_metalness < 1) ||
   (isGlass(s) && s.transmission_depth > 0 && s.transmission_scatter.some((v) => v > 0));
+
+const BRUSHES = ['specular_roughness_anisotropy', 'coat_roughness_anisotropy'];
+const isBrushed = (s: Surface) =>
+  s.specular_roughness_anisotropy > 0 || (s.coat_weight > 0 && s.coat_roughness_anisotropy > 0);
 
 const reachesAll = ({ mirrored, lights, blur_mirrored, seen, ground }: Look['surround']) =>
   mirrored === lights && (!mirrored || blur_mirrored === 0) && !(seen && ground);
@@ -46,6 +51,7 @@ export function onlyNearly(
   const met: Record<Nearly, boolean> = {
     glass: surfaces.some(isGlass),
     bodies: surfaces.some(isBody),
+    strokes: surfaces.some(isBrushed) || feeds.some((f) => BRUSHES.includes(f.parameter)),
     normals: feeds.some(isNormalMap),
     distances: feeds.some((f) => f.source === 'near'),
     lights: !reachesAll(surround) || rig.some((l) => l.on && !isPlain(l)),

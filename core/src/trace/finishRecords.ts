@@ -1,4 +1,5 @@
 /** Compiles interpreted surfaces into the records the kernel reads (FINISH in kernel/layout.mjs); nothing is sampled. */
+import { BRUSHINGS } from '../document/kinds.ts';
 import { filmGloss, type FilmGloss } from '../finish/filmGloss.ts';
 import { fuzzAt } from '../finish/fuzz.ts';
 import { ENTRIES, facingAlbedo, opticsOf, type Optics } from '../finish/optics.ts';
@@ -98,6 +99,7 @@ function compileSolid(optics: Optics): Float32Array {
   put(K.F_AGAIN_R, ...beneath.again, beneath.weight);
   const fuzzMean = writeFuzz(R, fuzz);
   put(K.F_PRIORITY, optics.priority);
+  put(K.F_BRUSH, BRUSHINGS.indexOf(optics.brushing));
   if (optics.filmOver && filmed) {
     put(K.F_FILM, 1);
     writeFilm(R, optics.filmOver, filmed);

@@ -804,8 +804,8 @@ export const F_PRIORITY = 276;
 /** Finish: coatAlphaY. */
 export const F_COAT_ALPHA_Y = 280;
 
-/** Finish: free0. */
-export const F_FREE0 = 284;
+/** Finish: brush. */
+export const F_BRUSH = 284;
 
 /** Surround: picture. */
 export const SU_PICTURE = 0;

@@ -178,7 +178,9 @@ export class SceneMemory {
       new Uint8Array(this.memory.buffer, at, recipe.byteLength).set(recipe);
       this.arena.words(finishes + i * K.FINISH_BYTES, K.FINISH_BYTES / 4)[K.F_RECIPE / 4] = at;
     });
-    const sites = recipes.some((r) => r !== null) ? this.sites(scene, block) : 0;
+    // what lies over letters and blocks needs to know where it stands in them, and so do strokes that do not follow outlines
+    const isPlaced = scene.finishes.some(({ recipe, brushing }) => recipe !== null || brushing !== 'outline');
+    const sites = isPlaced ? this.sites(scene, block) : 0;
     const most = scene.lights.length + parts.count + 1;
     const eyeBytes =
       Math.ceil(

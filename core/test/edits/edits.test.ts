@@ -239,6 +239,7 @@ const MAKERS: Record<string, Maker> = {
         ...(d > 0 ? { zone: pick(ZONES, d) } : {}),
       },
       a > 0 ? finish(p, c) : null,
+      b > 0 && c > 0 && d > 0 ? pick(p.blocks, b)?.letters : [],
     ),
   paintFace: (p, [a, b, c]) => {
     const of = pick(p.blocks, b);
@@ -525,6 +526,7 @@ describe('edits', () => {
           'wornAt',
           'looksWearing',
           'picked',
+          'alikeLetters',
           'withText',
           'EditRefused',
           'copyMotion',

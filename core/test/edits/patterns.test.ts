@@ -1,9 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { finishAt, newBlock, newProject, SOLID_ZONES, type Project } from '../../src/document/index.ts';
 import {
+  alikeLetters,
   copyDress,
+  dressFaces,
   dressPattern,
   edited,
+  paintFace,
   picked,
   PATTERNS,
   type Edit,
@@ -56,6 +59,24 @@ describe('dressing many letters', () => {
       });
     }
     expect(() => dressPattern(project, look, newBlock('X').id, 'vowels', null, null)).toThrow();
+  });
+
+  it('goes by letters that are equal and dressed alike, for as long as they are', () => {
+    const tide = { ...project, blocks: [newBlock('TIDE TT')] };
+    const [{ id, text, letters }] = tide.blocks;
+    const say = (p: Project) =>
+      alikeLetters(p, p.looks[0]).map((group) =>
+        group.map(({ letter }) => [...text][letters.indexOf(letter)]).join(''),
+      );
+    expect(say(tide)).toEqual(['TTT', 'I', 'D', 'E']);
+    const ts = alikeLetters(tide, tide.looks[0])[0].map((l) => l.letter);
+    const front = { block: id, letter: ts[0], zone: 'front' as const };
+    const gold = after(tide, dressFaces(tide, look, front, 'leaf-gold', ts));
+    for (const letter of ts) expect(finishAt(gold.looks[0].chart, id, letter, 'front')).toBe('leaf-gold');
+    expect(say(gold)).toEqual(say(tide));
+    expect(dressFaces(tide, look, front, 'leaf-gold', ts).label).toContain('3 letters');
+    const apart = after(gold, paintFace(gold, look, { ...front, zone: 'side' }, 'leaf-gold')!);
+    expect(say(apart)).toEqual(['T', 'I', 'D', 'E', 'TT']);
   });
 
   it('copies a dress zone by zone', () => {

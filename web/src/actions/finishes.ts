@@ -1,5 +1,5 @@
 /** What an artist does with finishes: adding, laying on, painting, removing. */
-import { newId, type ChartTarget, type Finish, type Zone } from '@wemlox/core/document';
+import { newId, type ChartTarget, type Finish, type Project, type Zone } from '@wemlox/core/document';
 import * as edits from '@wemlox/core/edits';
 import { choose, useChoice, useRemoving, type ChosenFace } from '../state/choice.ts';
 import { perform, useStudio } from '../state/studio.ts';
@@ -10,13 +10,26 @@ interface Letter {
   letter: string;
 }
 
-/** Lays a finish on faces; null clears them. */
+/** Letters that stand in one column of the chart with another. */
+function ofColumn(project: Project, { block, letter }: ChartTarget): string[] {
+  if (!letter || !useChoice.getState().groupedChart) return [];
+  const groups = edits.alikeLetters(project, currentLook(project));
+  return (groups.find((g) => g.some((l) => l.letter === letter && l.block === block)) ?? []).map(
+    (l) => l.letter,
+  );
+}
+
+/** Lays a finish on faces, and on those of letters in the same column of the chart; null clears them. */
 export const dressFaces = (target: ChartTarget, finish: string | null) =>
+  perform((p) => edits.dressFaces(p, currentLook(p).id, target, finish, ofColumn(p, target)));
+
+/** Lays a finish on the faces that were pointed at in the picture, and on no others. */
+export const dressPointed = (target: ChartTarget, finish: string | null) =>
   perform((p) => edits.dressFaces(p, currentLook(p).id, target, finish));
 
 /** Lays a finish on one more cell of a stroke. */
 export const paintFace = (face: ChosenFace, finish: string | null) =>
-  perform((p) => edits.paintFace(p, currentLook(p).id, face, finish));
+  perform((p) => edits.paintFace(p, currentLook(p).id, face, finish, ofColumn(p, face)));
 
 /** Lays a finish on the letters of a block that a pattern picks: on one zone of theirs, or on all of them. */
 export const dressPattern = (

@@ -18,7 +18,7 @@ import { SurroundRack } from '../band/SurroundRack.tsx';
 import { TimeBand } from '../band/time/TimeBand.tsx';
 import { Stage } from '../stage/Stage.tsx';
 import { targetName } from '@wemlox/core/edits';
-import { dressFaces } from '../actions/finishes.ts';
+import { dressFaces, dressPointed } from '../actions/finishes.ts';
 import { choose, useAlone, useChoice, useHover, type ChosenFace } from '../state/choice.ts';
 import { watchHealth } from '../state/health.ts';
 import { loadProofs } from '../state/proofs.ts';
@@ -97,7 +97,8 @@ function OpenStudio({ base, lookId, step }: { base: string; lookId: string; step
   const drop = ({ active }: DragEndEvent) => {
     const at = landing();
     end();
-    if (at) dressFaces(at.target, (active.data.current as { finish: string }).finish);
+    const { finish } = (active.data.current ?? {}) as { finish: string };
+    if (at) (at.inPicture ? dressPointed : dressFaces)(at.target, finish);
   };
   const rack = RACKS[step];
   return (

@@ -1,5 +1,5 @@
 /** What the chart shows of the faces, and dressing many letters in one move. */
-import { Maximize2, Minimize2 } from 'lucide-react';
+import { Group, Maximize2, Minimize2, Ungroup } from 'lucide-react';
 import { ZONE_NAMES } from '@wemlox/core/document';
 import { PATTERNS, type Pattern } from '@wemlox/core/edits';
 import { copyDress, dressPattern } from '../actions/finishes.ts';
@@ -12,13 +12,13 @@ import { STANDING_OUT, type StandingOut } from './coverage.ts';
 const COPIES = { every: 'every letter', alike: 'letters alike' } as const;
 
 function lay(pattern: Pattern, whole: boolean): void {
-  const { face, finish, brush } = useChoice.getState();
+  const { face, finish, brush, seed } = useChoice.getState();
   const laid = finish ?? brush;
   if (!laid || !face) {
     notify('problem', 'Choose a face of the text and a finish in the rack first');
     return;
   }
-  dressPattern(face.block, pattern, whole ? null : face.zone, laid, Math.floor(Math.random() * 1e6));
+  dressPattern(face.block, pattern, whole ? null : face.zone, laid, seed);
 }
 
 function copy(to: keyof typeof COPIES, letters: readonly BandLetter[]): void {
@@ -45,6 +45,8 @@ export function ChartTools({
 }) {
   const zone = useChoice((c) => c.face?.zone);
   const large = useChoice((c) => c.largeChart);
+  const grouped = useChoice((c) => c.groupedChart);
+  const seed = useChoice((c) => c.seed);
   return (
     <div className="flex flex-col gap-1">
       <div className="flex gap-1">
@@ -60,6 +62,20 @@ export function ChartTools({
             </option>
           ))}
         </select>
+        <button
+          type="button"
+          className="btn btn-xs px-1"
+          aria-label="Equal letters in one column"
+          aria-pressed={grouped}
+          title={
+            grouped
+              ? 'Each letter in a column of its own'
+              : 'Equal letters that are dressed alike in one column, dressed in one move'
+          }
+          onClick={() => choose({ groupedChart: !grouped })}
+        >
+          {grouped ? <Ungroup size={12} /> : <Group size={12} />}
+        </button>
         <button
           type="button"
           className="btn btn-xs px-1"
@@ -104,6 +120,24 @@ export function ChartTools({
           ))}
         </optgroup>
       </select>
+      <label
+        className="quiet flex h-4 items-center justify-between text-xs"
+        title="Another number picks other letters at random; the same number the same"
+      >
+        Seed
+        <input
+          type="number"
+          aria-label="Random seed"
+          className="input input-xs h-4 w-14 px-1"
+          min={1}
+          max={9999}
+          value={seed}
+          onChange={(e) => {
+            const typed = Math.round(e.target.valueAsNumber);
+            if (typed >= 1 && typed <= 9999) choose({ seed: typed });
+          }}
+        />
+      </label>
     </div>
   );
 }

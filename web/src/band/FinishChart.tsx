@@ -14,6 +14,7 @@ import {
   type Zone,
   ZONE_NAMES,
 } from '@wemlox/core/document';
+import { alikeLetters } from '@wemlox/core/edits';
 import { useShaping, useShown } from '../state/shown.ts';
 import { dressFaces, paintFace } from '../actions/finishes.ts';
 import { choose, useChoice, useHover, type ChosenFace } from '../state/choice.ts';
@@ -88,6 +89,7 @@ const Cell = memo(function Cell({
 const Head = memo(function Head({
   column,
   letter,
+  count,
   chosen,
   active,
   width,
@@ -98,6 +100,8 @@ const Head = memo(function Head({
 }: {
   column: number;
   letter: BandLetter;
+  /** Letters that the column stands for. */
+  count: number;
   chosen: boolean;
   active: boolean;
   /** Pixels. */
@@ -117,7 +121,7 @@ const Head = memo(function Head({
       role="columnheader"
       id={placeId(target)}
       aria-colindex={column}
-      aria-label={letter.text}
+      aria-label={count > 1 ? `${letter.text}, ${count} letters` : letter.text}
       data-drop={id}
       className={`relative h-full ${drop.isOver ? 'outline-2 outline-base-content' : active ? 'outline-2 outline-primary' : ''}`}
     >
@@ -134,6 +138,7 @@ const Head = memo(function Head({
         className={`absolute inset-x-0 bottom-0 h-3.5 text-center text-xs leading-none ${chosen ? 'text-primary' : 'quiet'}`}
       >
         {letter.text}
+        {count > 1 && <span className="quiet"> ×{count}</span>}
       </span>
     </div>
   );
@@ -249,11 +254,44 @@ export function FinishChart() {
   return <Chart letters={letters} />;
 }
 
-function Chart({ letters }: { letters: BandLetter[] }) {
+interface Columns {
+  /** The first letter of each column, and how many stand in each. */
+  letters: readonly BandLetter[];
+  counts: readonly number[];
+  /** The same face of the letter that stands for another. */
+  shownAt: <T extends ChartTarget>(target: T) => T;
+}
+
+/** A column for each letter, or for letters that are equal and dressed alike. */
+function useColumnLetters(all: readonly BandLetter[]): Columns {
+  const grouped = useChoice((c) => c.groupedChart);
+  const look = useLook();
+  const blocks = useStudio((s) => s.seen.blocks);
+  return useMemo(() => {
+    if (!grouped) return { letters: all, counts: all.map(() => 1), shownAt: (target) => target };
+    const known = new Map(all.map((l) => [`${l.block}/${l.letter}`, l]));
+    const groups = alikeLetters({ blocks }, look)
+      .map((group) => group.flatMap(({ block, letter }) => known.get(`${block}/${letter}`) ?? []))
+      .filter((group) => group.length > 0);
+    const first = new Map(groups.flatMap((g) => g.map((l) => [`${l.block}/${l.letter}`, g[0].letter])));
+    return {
+      letters: groups.map((g) => g[0]),
+      counts: groups.map((g) => g.length),
+      shownAt: (target) => ({
+        ...target,
+        letter: first.get(`${target.block}/${target.letter}`) ?? target.letter,
+      }),
+    };
+  }, [grouped, all, blocks, look]);
+}
+
+function Chart({ letters: all }: { letters: BandLetter[] }) {
   const blocks = useShown((v) => v.blocks);
+  const { letters, counts, shownAt } = useColumnLetters(all);
   const { chart } = useLook();
   const finishes = useStudio((s) => s.seen.finishes);
-  const face = useChoice((c) => c.face);
+  const chosen = useChoice((c) => c.face);
+  const face = useMemo(() => chosen && shownAt(chosen), [chosen, shownAt]);
   const corner = useDrop('corner');
   const onPress = useBrush(chart);
   const large = useChoice((c) => c.largeChart);
@@ -298,8 +336,8 @@ function Chart({ letters }: { letters: BandLetter[] }) {
   const [head, setHead] = useState<ChartTarget | null>(null);
   useEffect(() => setHead(null), [face]);
   const onKeyDown = (event: React.KeyboardEvent) => {
-    const { face: at, finish, brush } = useChoice.getState();
-    const target: ChartTarget | null = head ?? at;
+    const { finish, brush } = useChoice.getState();
+    const target: ChartTarget | null = head ?? face;
     const laid = finish ?? brush;
     const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
     if (by) {
@@ -344,7 +382,7 @@ function Chart({ letters }: { letters: BandLetter[] }) {
     <div className="relative h-full">
       {/* beside the grid, whose keys are its own */}
       <div className="absolute top-1.5 left-4 z-30 w-30">
-        <ChartTools shown={shown} onShown={setShown} letters={letters} />
+        <ChartTools shown={shown} onShown={setShown} letters={all} />
       </div>
       <div ref={box} className="h-full overflow-x-auto overflow-y-hidden">
         <div
@@ -372,6 +410,7 @@ function Chart({ letters }: { letters: BandLetter[] }) {
                 <Head
                   column={index + 1}
                   letter={letters[index]}
+                  count={counts[index]}
                   chosen={letters[index].letter === face?.letter}
                   active={isActive({ block: letters[index].block, letter: letters[index].letter })}
                   width={width}

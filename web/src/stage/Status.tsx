@@ -54,6 +54,7 @@ function SunkType() {
 const NEARLY: Record<Nearly, string> = {
   glass: 'glass',
   bodies: 'light within bodies',
+  strokes: 'brushed strokes',
   normals: 'normal maps',
   distances: 'distances',
   lights: 'what lights reach',

@@ -39,6 +39,10 @@ interface Choice {
   margin: number;
   /** The finish chart is large, at the picture's cost. */
   largeChart: boolean;
+  /** Equal letters that are dressed alike are one column of the finish chart, and dressed in one move. */
+  groupedChart: boolean;
+  /** Of letters that are picked at random. */
+  seed: number;
   theme: 'graphite' | 'paper';
   /** Samples at which the traced view rests. */
   samples: number;
@@ -73,6 +77,8 @@ export const useChoice = create<Choice>()(
       guides: [],
       margin: 0.08,
       largeChart: false,
+      groupedChart: false,
+      seed: 1,
       theme: 'graphite',
       samples: 256,
       proof: null,
