@@ -17,11 +17,12 @@ import { materialMaker } from '@wemlox/core/scene/gltfMaterials';
 import { newProject } from '@wemlox/core/document';
 import { exported } from '@wemlox/core/scene/exportSolids';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
+import { FaceBaker } from '@wemlox/core/trace/faceBake';
 import { developed, developedLayers } from '@wemlox/core/trace/developing';
 import { validateBytes } from 'gltf-validator';
 import { readGlb } from '../src/glb.ts';
 import { diskSources } from '../src/sources.ts';
-import { traceScene } from '../src/threads.ts';
+import { kernelBytes, traceScene } from '../src/threads.ts';
 
 const EXTENSIONS = [
   KHRLightsPunctual,
@@ -30,6 +31,10 @@ const EXTENSIONS = [
   KHRMaterialsTransmission,
   KHRMaterialsVolume,
 ];
+
+/** Whether noises or patterns feed a finish's colour. */
+const isFedOverFaces = ({ feeds }: (typeof READY_FINISHES)[number]) =>
+  feeds.some((f) => f.parameter === 'base_color' && ['noise', 'weave', 'turbulence'].includes(f.source));
 
 /** A matte floor two metres wide, a camera straight above it, and whatever `more` adds. */
 function file(more: (document: Document) => void): Promise<Uint8Array> {
@@ -268,11 +273,11 @@ describe('finishes as glTF materials', () => {
 });
 
 describe('the validator of the standard', () => {
+  const maker = new SceneMaker(
+    diskSources(() => Promise.reject(new Error('no assets'))),
+    true,
+  );
   it('finds nothing wrong with a word in any ready finish', async () => {
-    const maker = new SceneMaker(
-      diskSources(() => Promise.reject(new Error('no assets'))),
-      true,
-    );
     const used = new Set<string>();
     for (let first = 0; first < READY_FINISHES.length; first += 20) {
       const finishes = structuredClone(READY_FINISHES.slice(first, first + 20));
@@ -290,6 +295,34 @@ describe('the validator of the standard', () => {
       for (const name of info.extensionsUsed ?? []) used.add(name);
     }
     expect(used.size).toBeGreaterThan(8);
+  });
+
+  it('brings pictures of what differs from place to place, and is still valid', async () => {
+    const finishes = structuredClone(READY_FINISHES.filter((f) => isFedOverFaces(f)).slice(0, 2));
+    const project = newProject('Ostrel', 'IO', finishes);
+    const [block] = project.blocks;
+    project.looks[0].chart = block.letters.map((letter, i) => ({
+      block: block.id,
+      letter,
+      finish: finishes[i].id,
+    }));
+    const made = await maker.make(project, project.looks[0].id, project.shots[0].id, 400);
+    const baker = new FaceBaker(new WebAssembly.Module(kernelBytes()), true, made.scene);
+    const bytes = await exported('glb', { ...made, finishes, bake: (part) => baker.bake(part) });
+    const { issues } = await validateBytes(bytes);
+    expect(issues.messages.filter((m) => m.severity < 2)).toEqual([]);
+    const read = await new NodeIO().registerExtensions(GLTF_EXTENSIONS).readBinary(bytes);
+    const worn = read
+      .getRoot()
+      .listMeshes()
+      .flatMap((m) => m.listPrimitives().map((p) => p.getMaterial()!));
+    const pictured = worn.filter((m) =>
+      [m.getBaseColorTexture(), m.getMetallicRoughnessTexture(), m.getEmissiveTexture()].some(
+        (t) => t !== null,
+      ),
+    );
+    expect(pictured).toHaveLength(worn.length);
+    for (const texture of read.getRoot().listTextures()) expect(texture.getSize()![0]).toBeGreaterThan(20);
   });
 });
 

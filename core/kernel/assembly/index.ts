@@ -9,4 +9,5 @@ export { setShares } from './film';
 export { setLimits } from './meet';
 export { setSources } from './photons';
 export { raysTraced, sendPhotons, setMasks, setView, traceWave } from './wave';
+export { axesAt } from './bake';
 export { probe, probeChoice, probeLights } from './probe';

@@ -3,9 +3,9 @@ import { cos, sin } from '../maths/reproducible.ts';
 import { Document, WebIO } from '@gltf-transform/core';
 import { ZONES, type Finish } from '../document/index.ts';
 import type { BlockSolids } from '../solid/blockSolids.ts';
-import type { ExportKind } from './exportKinds.ts';
+import type { BakedPart, ExportKind } from './exportKinds.ts';
 import { GLTF_EXTENSIONS } from '../model/extensions.ts';
-import { materialMaker } from './gltfMaterials.ts';
+import { materialMaker, pictured } from './gltfMaterials.ts';
 import { flattened } from './flatScene.ts';
 import { BARE, NO_BYTE, type RenderScene } from './renderScene.ts';
 
@@ -13,6 +13,8 @@ export interface ExportInput {
   scene: RenderScene;
   solids: readonly BlockSolids[];
   finishes: readonly Finish[];
+  /** Lays a part whose finish differs from place to place down as pictures; null for all others. */
+  bake?: (part: number) => BakedPart | null | Promise<BakedPart | null>;
 }
 
 /** Parts of letters, by their numbers, letter by letter, with the letter's text. */
@@ -51,8 +53,19 @@ const zoneName = ({ parts }: RenderScene, part: number): string => {
 /** Least thickness a volume is given, metres: with none it would count as a thin wall. */
 const THINNEST = 0.001;
 
+/** Places in the plane of the letter, two for each corner. */
+function planeOf(uv: Float32Array, first: number, triangles: number): Float32Array {
+  const plane = new Float32Array(triangles * 6);
+  for (let i = 0; i < triangles * 3; i++) {
+    const from = first * 12 + i * 4;
+    plane[i * 2] = uv[from + 2];
+    plane[i * 2 + 1] = -uv[from + 3];
+  }
+  return plane;
+}
+
 async function toGlb(input: ExportInput): Promise<Uint8Array<ArrayBuffer>> {
-  const { scene, finishes, solids } = input;
+  const { scene, finishes, solids, bake } = input;
   const { parts: all } = scene;
   const flat = flattened(scene);
   const document = new Document();
@@ -75,21 +88,21 @@ async function toGlb(input: ExportInput): Promise<Uint8Array<ArrayBuffer>> {
     for (const part of parts) {
       const vectors = (data: Float32Array) =>
         document.createAccessor().setType('VEC3').setBuffer(buffer).setArray(slice(data, part));
-      const plane = new Float32Array(all.triangles[part] * 6);
-      for (let i = 0; i < all.triangles[part] * 3; i++) {
-        const from = flat.first[part] * 12 + i * 4;
-        plane[i * 2] = flat.uv[from + 2];
-        plane[i * 2 + 1] = -flat.uv[from + 3];
-      }
+      const baked = (await bake?.(part)) ?? null;
+      const plain = materials[all.finish[part]];
       const primitive = document
         .createPrimitive()
         .setAttribute('POSITION', vectors(flat.positions))
         .setAttribute('NORMAL', vectors(flat.normals))
         .setAttribute(
           'TEXCOORD_0',
-          document.createAccessor().setType('VEC2').setBuffer(buffer).setArray(plane),
+          document
+            .createAccessor()
+            .setType('VEC2')
+            .setBuffer(buffer)
+            .setArray(baked?.coordinates ?? planeOf(flat.uv, flat.first[part], all.triangles[part])),
         )
-        .setMaterial(materials[all.finish[part]]);
+        .setMaterial(baked ? pictured(document, plain, `${name}, ${zoneName(scene, part)}`, baked) : plain);
       const mesh = document.createMesh(zoneName(scene, part)).addPrimitive(primitive);
       node.addChild(document.createNode(zoneName(scene, part)).setMesh(mesh));
     }

@@ -12,11 +12,42 @@ import {
   KHRMaterialsTransmission,
   KHRMaterialsVolume,
 } from '@gltf-transform/extensions';
+import { encode } from 'fast-png';
 import type { Optics } from '../finish/optics.ts';
 import { gltfMaterial } from '../finish/gltf.ts';
+import type { BakedPart, BakedPicture } from './exportKinds.ts';
 
 /** Index of refraction a material has that says nothing of it (glTF 2.0). */
 const PLAIN_IOR = 1.5;
+
+/** A finish's material with the pictures of one part. @param of what the pictures are called after */
+export function pictured(document: Document, plain: Material, of: string, baked: BakedPart): Material {
+  const material = plain.clone().setName(`${plain.getName()}, ${of}`);
+  const { base, gloss, light } = baked;
+  const texture = (kind: string, picture: BakedPicture) =>
+    document
+      .createTexture(`${of} ${kind}`)
+      .setMimeType('image/png')
+      .setImage(encode({ ...picture, depth: 8, channels: 4 }) as Uint8Array<ArrayBuffer>);
+  if (base)
+    material
+      .setBaseColorTexture(texture('colour', base))
+      .setBaseColorFactor([1, 1, 1, 1])
+      .setAlphaMode(baked.opaque ? 'OPAQUE' : 'BLEND');
+  if (gloss)
+    material.setMetallicRoughnessTexture(texture('gloss', gloss)).setMetallicFactor(1).setRoughnessFactor(1);
+  if (light) {
+    material.setEmissiveTexture(texture('light', light)).setEmissiveFactor([1, 1, 1]);
+    material.setExtension(
+      'KHR_materials_emissive_strength',
+      document
+        .createExtension(KHRMaterialsEmissiveStrength)
+        .createEmissiveStrength()
+        .setEmissiveStrength(light.strongest),
+    );
+  }
+  return material;
+}
 
 /**
  * Makes materials of a document; an extension is used only where a finish needs it.

@@ -38,6 +38,7 @@ export interface KernelExports {
     parted: number,
     discs: number,
   ): void;
+  axesAt(finish: number, axes: number, seen: number, places: number, count: number, out: number): void;
   setEye(at: number, width: number, height: number, orthographic: number): void;
   setMasks(hidden: number): void;
   setView(view: number): void;

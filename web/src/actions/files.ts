@@ -1,4 +1,5 @@
 /** Files that leave the studio. */
+import type { Finish } from '@wemlox/core/document';
 import type { ExportKind } from '@wemlox/core/scene/exportKinds';
 import { engine } from '../engine/engine.ts';
 import type { EncodeKind } from '../workers/messages.ts';
@@ -65,10 +66,19 @@ export async function exportType(kind: ExportKind): Promise<void> {
   );
   if (!bytes) return;
   download(bytes, `${project.name}.${kind}`, TYPES[kind]);
-  const meant = project.finishes.filter((f) => f.coats.length + f.feeds.length > 0).map((f) => f.name);
-  if (kind !== 'svg' && meant.length > 0)
-    notify(
-      'problem',
-      `The file has one plain surface, their mean, for the coats and feeds of ${meant.join(', ')}`,
-    );
+  const named = (isMeant: (finish: Finish) => boolean) =>
+    project.finishes
+      .filter(isMeant)
+      .map((f) => f.name)
+      .join(', ');
+  const meant = named((f) => f.coats.length + f.feeds.length > 0);
+  if (kind === 'obj' && meant)
+    notify('problem', `The file has one plain surface, their mean, for the coats and feeds of ${meant}`);
+  const turning = named((f) =>
+    [...f.feeds, ...f.coats.flatMap((c) => c.feeds)].some(
+      ({ source, parameter }) => source === 'angle' || parameter === 'relief',
+    ),
+  );
+  if (kind === 'glb' && turning)
+    notify('problem', `The file has no relief, and means of what changes by viewing angle, in ${turning}`);
 }

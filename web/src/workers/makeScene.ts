@@ -14,6 +14,7 @@ import { exported } from '@wemlox/core/scene/exportSolids';
 import { unfolded } from '@wemlox/core/scene/unfolded';
 import { runsOf } from '@wemlox/core/scene/runs';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
+import { FaceBaker } from '@wemlox/core/trace/faceBake';
 import { kernelMemory } from '@wemlox/core/trace/kernel';
 import { previewOf } from '@wemlox/core/texture/texture';
 import { prepared as prepare } from '@wemlox/core/trace/prepare';
@@ -144,7 +145,14 @@ async function answer({ question }: Asked): Promise<Answers[keyof Answers]> {
     return readMaterialX(question.text, (path) => pictureNamed(question.pictures, path), newId);
   const { kind, project, look, shot } = question;
   const { scene, solids } = await maker.make(project, look, shot, null);
-  return exported(kind, { scene, solids, finishes: project.finishes });
+  if (kind !== 'glb') return exported(kind, { scene, solids, finishes: project.finishes });
+  const baker = new FaceBaker(await kernel, true, scene);
+  const bake = async (part: number) => {
+    // scenes that are asked for meanwhile come between
+    await new Promise((resolve) => setTimeout(resolve));
+    return baker.bake(part);
+  };
+  return exported(kind, { scene, solids, finishes: project.finishes, bake });
 }
 
 /** The answer to a question; failures are answers too. */

@@ -1,0 +1,233 @@
+/** Finishes that are fed along faces, as pictures of a part laid flat: what formats without feeds are given. */
+import { surfacesOf } from '../finish/recipe.ts';
+import { gltfMaterial } from '../finish/gltf.ts';
+import { mixAt } from '../finish/places.ts';
+import { opticsOf } from '../finish/optics.ts';
+import { encodeSrgb } from '../maths/colour.ts';
+import { flatPart, type FlatPart } from '../scene/flatPart.ts';
+import type { BakedPart } from '../scene/exportKinds.ts';
+import type { RenderScene } from '../scene/renderScene.ts';
+import { composed } from '../scene/transform.ts';
+import { instantiate, kernelMemory, type KernelExports } from './kernel.ts';
+import * as K from './kernelLayout.ts';
+import { prepared } from './prepare.ts';
+import { SceneMemory } from './sceneMemory.ts';
+
+/** Words of a place as the kernel takes it. */
+const PLACE = 8;
+/** Where by viewing angle a face is seen on the mean (recipeMeans.ts): ∫ u (1 − u)⁴ du over ∫ (1 − u)⁴ du. */
+const MEAN_ANGLE = 1 / 6;
+/** Texels of the longer side of a part's pictures at most, and of all parts together. */
+const LONGEST = 1024;
+const MOST_TEXELS = 4 * LONGEST * LONGEST;
+/** Where a surface's numbers stand: base colour, opacity, metalness, roughness, light in nits. */
+const NUMBERS = 9;
+
+/** Lays parts of a scene down as pictures, one after the other. */
+export class FaceBaker {
+  private readonly memory: WebAssembly.Memory;
+  private readonly kernel: KernelExports;
+  private readonly lane: number;
+  private readonly most: number;
+  private readonly surfaces = new Map<number, Float32Array[]>();
+
+  /** @param module over shared memory, or not, as `shared` says */
+  constructor(
+    module: WebAssembly.Module,
+    shared: boolean,
+    private readonly scene: RenderScene,
+  ) {
+    this.memory = kernelMemory(shared);
+    const { addresses } = prepared(new SceneMemory(module, this.memory, 1), scene);
+    this.kernel = instantiate(module, this.memory);
+    this.lane = addresses.lanes;
+    this.kernel.init(addresses.top, addresses.instances, this.lane);
+    this.kernel.setScene(addresses.instances, addresses.finishes, addresses.sites, this.lane);
+    const fed = [...scene.parts.finish].filter((f) => this.isLaid(f)).length;
+    this.most = Math.min(LONGEST, Math.floor(Math.sqrt(MOST_TEXELS / Math.max(1, fed))));
+  }
+
+  /** Whether a finish differs from place to place, and not only by angle. */
+  private isLaid(finish: number): boolean {
+    const { recipe } = this.scene.finishes[finish];
+    if (!recipe) return false;
+    const varies = (axis: number) => recipe.axes[axis].source !== 'angle';
+    return recipe.coats.some(
+      ({ cover, fed, grid }) =>
+        (typeof cover !== 'number' && varies(cover.axis)) ||
+        fed.some((f) => varies(f.axis)) ||
+        grid.some((g) => varies(g.axis)),
+    );
+  }
+
+  /** A part's pictures; null where its finish is the same all over. */
+  bake(part: number): BakedPart | null {
+    const { parts } = this.scene;
+    const finish = parts.finish[part];
+    if (!this.isLaid(finish) || parts.triangles[part] === 0) return null;
+    const recipe = this.scene.finishes[finish].recipe!;
+    const flat = flatPart(this.scene, part, this.most);
+    const surfaces = this.numbersOf(finish);
+    const texels = flat.width * flat.height;
+    const numbers = new Float32Array(texels * NUMBERS);
+    const byAngle = recipe.axes.flatMap(({ source }, k) => (source === 'angle' ? [k] : []));
+    this.along(part, flat, recipe.axes.length, (texel, axes) => {
+      for (const k of byAngle) axes[k] = MEAN_ANGLE;
+      mixAt(recipe, axes, surfaces, NUMBERS, numbers, texel * NUMBERS);
+    });
+    spreadOut(numbers, flat);
+    return picturesOf(numbers, flat);
+  }
+
+  private numbersOf(finish: number): Float32Array[] {
+    const known = this.surfaces.get(finish);
+    if (known) return known;
+    const made = this.scene.finishes[finish].recipe!.coats.map((coat) =>
+      Float32Array.from(
+        surfacesOf(coat).flatMap((surface) => {
+          const said = gltfMaterial(opticsOf(surface));
+          const { color, strength } = said.emission;
+          const opacity = coat.nothing ? 0 : said.opacity;
+          return [
+            ...said.baseColor,
+            opacity,
+            said.metallic,
+            said.roughness,
+            ...color.map((v) => v * strength),
+          ];
+        }),
+      ),
+    );
+    this.surfaces.set(finish, made);
+    return made;
+  }
+
+  /** Asks where the texels that show a part lie on the axes of its finish. */
+  private along(
+    part: number,
+    { triangle, weights, texel }: FlatPart,
+    axes: number,
+    take: (at: number, axes: Float32Array) => void,
+  ): void {
+    const { parts, instances, placements, solids } = this.scene;
+    const instance = parts.instance[part];
+    const { normals } = solids[instances.solid[instance]];
+    const m = composed(placements.now, instances.placement[instance], instances.local, instance);
+    const placesAt = this.lane + K.LANE_RAYS;
+    const out = this.lane + K.LANE_HITS;
+    const room = Math.min(K.BATCH_RAYS, Math.floor((K.BATCH_RAYS * K.HIT_BYTES) / (4 * axes)));
+    const floats = new Float32Array(this.memory.buffer, placesAt, room * PLACE);
+    const words = new Int32Array(this.memory.buffer, placesAt, room * PLACE);
+    const found = new Float32Array(this.memory.buffer, out, room * axes);
+    const asked = new Int32Array(room);
+    let count = 0;
+    const ask = () => {
+      this.kernel.axesAt(parts.finish[part], axes, texel, placesAt, count, out);
+      for (let i = 0; i < count; i++) take(asked[i], found.subarray(i * axes, (i + 1) * axes));
+      count = 0;
+    };
+    for (let at = 0; at < triangle.length; at++) {
+      if (triangle[at] < 0) continue;
+      const t = parts.first[part] + triangle[at];
+      const [w1, w2] = [weights[at * 2], weights[at * 2 + 1]];
+      const mean = (k: number) =>
+        (1 - w1 - w2) * normals[t * 9 + k] + w1 * normals[t * 9 + 3 + k] + w2 * normals[t * 9 + 6 + k];
+      const [x, y, z] = [mean(0), mean(1), mean(2)];
+      const [nx, ny, nz] = [
+        m[0] * x + m[1] * y + m[2] * z,
+        m[4] * x + m[5] * y + m[6] * z,
+        m[8] * x + m[9] * y + m[10] * z,
+      ];
+      const inverse = 1 / (Math.sqrt(nx * nx + ny * ny + nz * nz) || 1);
+      const to = count * PLACE;
+      words[to] = instance;
+      words[to + 1] = t;
+      floats[to + 2] = w1;
+      floats[to + 3] = w2;
+      floats[to + 4] = nx * inverse;
+      floats[to + 5] = ny * inverse;
+      floats[to + 6] = nz * inverse;
+      asked[count++] = at;
+      if (count === room) ask();
+    }
+    ask();
+  }
+}
+
+/** Rounds in which what is beside a part takes on what lies next to it, so that smaller levels do not darken edges. */
+const ROUNDS = 2;
+
+/** Carries numbers over the edges of what is shown. */
+function spreadOut(numbers: Float32Array, { width, height, triangle }: FlatPart): void {
+  const known = Uint8Array.from(triangle, (t) => (t >= 0 ? 1 : 0));
+  for (let round = 0; round < ROUNDS; round++) {
+    const before = known.slice();
+    for (let at = 0; at < known.length; at++) {
+      if (before[at]) continue;
+      const x = at % width;
+      const beside =
+        x > 0 && before[at - 1]
+          ? at - 1
+          : x < width - 1 && before[at + 1]
+            ? at + 1
+            : at >= width && before[at - width]
+              ? at - width
+              : at + width < width * height && before[at + width]
+                ? at + width
+                : -1;
+      if (beside < 0) continue;
+      numbers.copyWithin(at * NUMBERS, beside * NUMBERS, (beside + 1) * NUMBERS);
+      known[at] = 1;
+    }
+  }
+}
+
+const byte = (v: number) => Math.round(255 * Math.min(1, Math.max(0, v)));
+
+function picturesOf(numbers: Float32Array, { coordinates, width, height, triangle }: FlatPart): BakedPart {
+  const texels = width * height;
+  const low = new Array<number>(NUMBERS).fill(Infinity);
+  const high = new Array<number>(NUMBERS).fill(-Infinity);
+  for (let i = 0; i < texels; i++) {
+    if (triangle[i] < 0) continue;
+    for (let k = 0; k < NUMBERS; k++) {
+      low[k] = Math.min(low[k], numbers[i * NUMBERS + k]);
+      high[k] = Math.max(high[k], numbers[i * NUMBERS + k]);
+    }
+  }
+  const varies = (from: number, to: number) =>
+    low.slice(from, to).some((v, k) => high[from + k] - v > 1e-4 * Math.max(1, v));
+  const picture = (write: (at: number, to: Uint8Array) => void) => {
+    const data = new Uint8Array(texels * 4).fill(255);
+    for (let i = 0; i < texels; i++) write(i * NUMBERS, data.subarray(i * 4, i * 4 + 4));
+    return { width, height, data };
+  };
+  const strongest = Math.max(...high.slice(6, 9));
+  return {
+    coordinates,
+    base: varies(0, 4)
+      ? picture((at, to) => {
+          for (let c = 0; c < 3; c++) to[c] = byte(encodeSrgb(Math.min(1, numbers[at + c])));
+          to[3] = byte(numbers[at + 3]);
+        })
+      : null,
+    opaque: low[3] > 0.999,
+    gloss: varies(4, 6)
+      ? picture((at, to) => {
+          to[0] = 0;
+          to[1] = byte(numbers[at + 5]);
+          to[2] = byte(numbers[at + 4]);
+        })
+      : null,
+    light:
+      strongest > 0 && varies(6, 9)
+        ? {
+            ...picture((at, to) => {
+              for (let c = 0; c < 3; c++)
+                to[c] = byte(encodeSrgb(Math.min(1, numbers[at + 6 + c] / strongest)));
+            }),
+            strongest,
+          }
+        : null,
+  };
+}
