@@ -128,6 +128,19 @@ test('a letter has no end: a pane from outside, mirrors from within, points of l
   await traced(page, 8);
   // every way across mirrors the points once more
   expect(await share(page, bright)).toBeGreaterThan(1.5 * shallow);
+
+  // some glow lies over it, and the outside has two roughnesses
+  const lit = (r: number, g: number, b: number) => Math.max(r, g, b) > 60;
+  const crisp = await share(page, lit);
+  await step(page, 'Light');
+  await set(page, 'Glow', '0.3');
+  await expect.poll(() => share(page, lit)).toBeGreaterThan(1.1 * crisp);
+  await step(page, 'Finish');
+  await page.getByRole('gridcell', { name: /^Side of O: Worn steel/ }).click();
+  await set(page, 'Roughness', '0.7');
+  const worn = (await documentOf(page, studio)).finishes;
+  const roughness = (name: string) => worn.find((f) => f.name === name)!.surface.specular_roughness;
+  expect(roughness('Worn steel')).toBeGreaterThan(roughness('Tube glass') + 0.5);
 });
 
 test('one picture wraps front, bevel and side; the print is stopped, mended and sent again', async ({

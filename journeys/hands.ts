@@ -101,6 +101,11 @@ export async function begin(page: Page, studio: OwnStudio): Promise<void> {
 /** In the Light step: takes surround and lights away. */
 export async function darken(page: Page): Promise<void> {
   await page.getByRole('option', { name: 'No surround' }).click();
+  await unlit(page);
+}
+
+/** In the Light step: takes all lights away. */
+export async function unlit(page: Page): Promise<void> {
   const marks = page.getByTestId('dome').getByRole('button');
   while ((await marks.count()) > 0) {
     await marks.first().locator('.mark').click();
