@@ -188,6 +188,14 @@ test('a card overhead is mirrored in edges alone, a spot is copied, moved, and t
   await expect(desk(page).getByRole('img', { name: /^deck-lamp.ies: strength by direction/ })).toBeVisible();
   await desk(page).getByRole('button', { name: '420 cd, as it says' }).click();
   await expect.poll(async () => (await rigOf(page))[2]!.strength).toBe(420);
+  // slats hold some of its lumens back: less than its cone would have
+  const lumens = desk(page).getByRole('group', { name: 'Units' }).getByRole('button', { name: / lm$/ });
+  await expect(lumens).toBeVisible();
+  const thrown = Number((await lumens.innerText()).replace(/[^\d.]/g, ''));
+  const beam = (await rigOf(page))[2]!;
+  const cone = 'cone' in beam ? 2 * Math.PI * (1 - Math.cos(beam.cone)) * beam.strength : 0;
+  expect(thrown).toBeGreaterThan(0.02 * cone);
+  expect(thrown).toBeLessThan(0.8 * cone);
   await desk(page)
     .getByLabel('Photometric file')
     .setInputFiles({

@@ -51,12 +51,29 @@ function coneOf(cone: number, edge: number): number {
   return 2 * Math.PI * (1 - inner + (inner - outer) / 3);
 }
 
+/** What is thrown of a candela of strength through patterns and profiles: on the whole, and straight ahead in candela. */
+export interface Beam {
+  lumens: number;
+  ahead: number;
+}
+
+/** What only the scene knows of a light: the face of one that is no rectangle, the beam of one thrown through something. */
+export interface LightFacts {
+  face?: GlowingFace | null;
+  beam?: Beam | null;
+}
+
 /**
  * How much of a unit one of a light's own unit is; null where it has no such strength. Lux are what a plane at the
  * light's aim gets that faces it.
- * @param face of an area light that is no rectangle; without it such a light is only known in nits
+ * @param facts without its face an area light that is no rectangle is only known in nits; without its beam a light that
+ * is thrown through something has neither lumens nor lux
  */
-export function inUnit(light: Light, unit: StrengthUnit, face: GlowingFace | null = null): number | null {
+export function inUnit(
+  light: Light,
+  unit: StrengthUnit,
+  { face = null, beam = null }: LightFacts = {},
+): number | null {
   switch (light.kind) {
     case 'area':
     case 'card': {
@@ -77,17 +94,16 @@ export function inUnit(light: Light, unit: StrengthUnit, face: GlowingFace | nul
     case 'point': {
       const area = Math.PI * light.radius * light.radius;
       const lux = 1 / standingOf(light).distance ** 2;
-      if (light.profile) return { nits: null, candela: 1, lumen: light.profile.lumens, lux }[unit];
+      if (light.profile)
+        return { nits: null, candela: 1, lumen: light.profile.lumens, lux: beam && beam.ahead * lux }[unit];
       return { nits: area > 0 ? 1 / area : null, candela: 1, lumen: 4 * Math.PI, lux }[unit];
     }
-    case 'spot':
-      return {
-        nits: null,
-        candela: 1,
-        // what patterns and profiles hold back within the cone is not reckoned
-        lumen: light.pattern || light.profile ? null : coneOf(light.cone, light.edge),
-        lux: 1 / standingOf(light).distance ** 2,
-      }[unit];
+    case 'spot': {
+      const lux = 1 / standingOf(light).distance ** 2;
+      if (light.pattern || light.profile)
+        return { nits: null, candela: 1, lumen: beam && beam.lumens, lux: beam && beam.ahead * lux }[unit];
+      return { nits: null, candela: 1, lumen: coneOf(light.cone, light.edge), lux }[unit];
+    }
     case 'directional': {
       const sine = sin(Math.min(Math.PI / 2, light.size / 2));
       return { nits: sine > 0 ? 1 / (Math.PI * sine * sine) : null, candela: null, lumen: null, lux: 1 }[
@@ -103,13 +119,13 @@ export function inUnit(light: Light, unit: StrengthUnit, face: GlowingFace | nul
 
 /**
  * Stops that a light gives its aim beyond what another gives its own; null where one of them gives no lux.
- * @param faceOf tells the faces of those that are no rectangles
+ * @param factsOf tells what the scene knows of them
  */
 export function stopsAgainst(
   light: Light,
   key: Light,
-  faceOf: (light: Light) => GlowingFace | null = () => null,
+  factsOf: (light: Light) => LightFacts = () => ({}),
 ): number | null {
-  const [own, other] = [light, key].map((l) => (inUnit(l, 'lux', faceOf(l)) ?? 0) * l.strength);
+  const [own, other] = [light, key].map((l) => (inUnit(l, 'lux', factsOf(l)) ?? 0) * l.strength);
   return own > 0 && other > 0 ? log(own / other) / Math.LN2 : null;
 }

@@ -2,6 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { newLight, type Light } from '../../src/document/index.ts';
 import { inUnit, stopsAgainst, STRENGTH_UNITS } from '../../src/light/units.ts';
 import { placeLight } from '../../src/light/placing.ts';
+import { readyProfile } from '../../src/light/profile.ts';
+import { beamOf } from '../../src/scene/beamFlux.ts';
+import { profileTexture } from '../../src/scene/profileTexture.ts';
+import { textureOf } from '../../src/texture/texture.ts';
 import { meanOf, quad, sceneOf, spotView, traced, type TestLight } from '../trace/sceneFixture.ts';
 
 /** Lux that a matte wall at the aim gets, traced. */
@@ -70,7 +74,10 @@ describe('units of strength', () => {
     };
     const outline = newLight('area', 'O', { ...area, shape: 'outline' });
     for (const unit of STRENGTH_UNITS)
-      expect(inUnit(outline, unit, square), unit).toBeCloseTo(inUnit(newLight('area', 'A', area), unit)!, 6);
+      expect(inUnit(outline, unit, { face: square }), unit).toBeCloseTo(
+        inUnit(newLight('area', 'A', area), unit)!,
+        6,
+      );
     // a circle of many corners
     const n = 400;
     const at = (k: number) => [Math.cos((2 * Math.PI * k) / n) / 2, Math.sin((2 * Math.PI * k) / n) / 2];
@@ -80,7 +87,7 @@ describe('units of strength', () => {
     };
     const round = newLight('area', 'R', { ...front, width: 1.2, height: 1.2, shape: 'round' });
     expect(
-      inUnit({ ...round, shape: 'letters' } as Light, 'lux', wheel)! / inUnit(round, 'lux')!,
+      inUnit({ ...round, shape: 'letters' } as Light, 'lux', { face: wheel })! / inUnit(round, 'lux')!,
     ).toBeCloseTo(1, 3);
     // one off the middle gives what is traced
     const aside = { positions: corners(-0.1, -0.5, -0.5, -0.5, -0.5, 0.5), area: 0.2 };
@@ -90,10 +97,57 @@ describe('units of strength', () => {
       height: 0.4,
       face: { key: 'aside', ...aside },
     } as Partial<TestLight>;
-    expect(measured(outline, scene) / (outline.strength * inUnit(outline, 'lux', aside)!)).toBeCloseTo(1, 2);
+    expect(
+      measured(outline, scene) / (outline.strength * inUnit(outline, 'lux', { face: aside })!),
+    ).toBeCloseTo(1, 2);
     // and stops are told by it
-    expect(stopsAgainst(outline, outline, () => square)).toBeCloseTo(0, 9);
+    expect(stopsAgainst(outline, outline, () => ({ face: square }))).toBeCloseTo(0, 9);
     expect(stopsAgainst(outline, outline)).toBeNull();
+  });
+
+  it('are those of what is thrown through a pattern and a profile', () => {
+    const DOWN = { position: [0, 1, 0], forward: [0, -1, 0], right: [1, 0, 0], up: [0, 0, -1] };
+    const strength = 10;
+    const lamp = {
+      kind: 'spot',
+      name: 'S',
+      shadow: true,
+      cosInner: Math.cos(0.3),
+      cosOuter: Math.cos(0.7),
+      pattern: { texture: 'halves', scale: 1 / Math.tan(0.7), soft: 0 },
+      placed: { ...DOWN, colour: [strength, strength, strength] },
+    } as TestLight;
+    const halves = textureOf(
+      'halves',
+      { width: 4, height: 1, data: Uint8Array.from([0, 0, 255, 255].flatMap((v) => [v, v, v, 255])) },
+      'colour',
+    );
+    const spread = profileTexture('spread', readyProfile('wings'));
+    const floor = {
+      triangles: quad([-2, 0, 2], [4, 0, 0], [0, 0, -4]),
+      surface: { base_color: [0.5, 0.5, 0.5] as [number, number, number], specular_weight: 0 },
+    };
+    const side = 2;
+    for (const light of [
+      lamp,
+      { ...lamp, profile: 'spread' },
+      { ...lamp, pattern: undefined, profile: 'spread' },
+    ] as TestLight[]) {
+      const scene = sceneOf([floor], { lights: [light], textures: [halves, spread], bounces: 1 });
+      const beam = beamOf(scene.lights[0]!, scene)!;
+      const above = { ...spotView([0, 3, 0], [0, -1, 0]), width: 64, height: 64 };
+      const picture = traced(scene, { ...above, right: [side / 2, 0, 0], up: [0, 0, -side / 2] }, 64);
+      const lumens = ((meanOf(picture, 1) * Math.PI) / 0.5) * side * side;
+      expect(lumens / (strength * beam.lumens)).toBeCloseTo(1, 1.5);
+      const spot = newLight('spot', 'S', {
+        pattern: null,
+        profile: { source: 'ready', id: 'wings', name: 'W', candela: 0, lumens: 1 },
+      });
+      expect(inUnit(spot, 'lumen', { beam })).toBe(beam.lumens);
+      expect(inUnit(spot, 'lumen')).toBeNull();
+    }
+    const bare = sceneOf([floor], { lights: [{ ...lamp, pattern: undefined } as TestLight] });
+    expect(beamOf(bare.lights[0]!, bare)).toBeNull();
   });
 
   it('have none where there is none, and tell stops against the key', () => {

@@ -2,12 +2,13 @@
 import { useState } from 'react';
 import { create } from 'zustand';
 import type { Light } from '@wemlox/core/document';
-import type { RenderScene } from '@wemlox/core/scene/renderScene';
+import { beamOf } from '@wemlox/core/scene/beamFlux';
+import type { RenderScene, SceneLight } from '@wemlox/core/scene/renderScene';
 import {
   inUnit,
   STRENGTH_UNITS,
   stopsAgainst,
-  type GlowingFace,
+  type LightFacts,
   type StrengthUnit,
 } from '@wemlox/core/light/units';
 import { set } from '../../actions/document.ts';
@@ -21,17 +22,25 @@ const SIGNS: Record<StrengthUnit, string> = { nits: 'nit', candela: 'cd', lumen:
 /** The unit strengths are shown in, where a light has it; its own when null. */
 const useUnit = create<{ unit: StrengthUnit | null }>()(() => ({ unit: null }));
 
-/** The face of a light that is no rectangle, as the scene on the stage has it. */
-function faceOf(scene: RenderScene | null, { id }: Light): GlowingFace | null {
+const known = new WeakMap<SceneLight, LightFacts>();
+
+/** What the scene on the stage knows of a light. */
+function factsOf(scene: RenderScene | null, { id }: Light): LightFacts {
   const found = scene?.lights.find((l) => l.id === id);
-  return found?.kind === 'area' ? (found.face ?? null) : null;
+  if (!found) return {};
+  let facts = known.get(found);
+  if (!facts) {
+    facts = { face: found.kind === 'area' ? (found.face ?? null) : null, beam: beamOf(found, scene!) };
+    known.set(found, facts);
+  }
+  return facts;
 }
 
 /** How the strength of a light is shown. */
 export function useStrengthUnit(light: Light): { sign: string; factor: number } | undefined {
   const unit = useUnit((u) => u.unit);
   const scene = useShown((v) => v.scene);
-  const factor = unit && inUnit(light, unit, faceOf(scene, light));
+  const factor = unit && inUnit(light, unit, factsOf(scene, light));
   return unit && factor ? { sign: SIGNS[unit], factor } : undefined;
 }
 
@@ -75,14 +84,14 @@ function AgainstKey({ light, stops, other }: { light: Light; stops: number; othe
 export function StrengthUnits({ light, rig }: { light: Light; rig: readonly Light[] }) {
   const chosen = useUnit((u) => u.unit);
   const scene = useShown((v) => v.scene);
-  const faces = (l: Light) => faceOf(scene, l);
+  const facts = (l: Light) => factsOf(scene, l);
   const units = STRENGTH_UNITS.flatMap((unit) => {
-    const factor = inUnit(light, unit, faces(light));
+    const factor = inUnit(light, unit, facts(light));
     return factor ? [{ unit, value: factor * light.strength }] : [];
   });
-  const lux = (l: Light) => (inUnit(l, 'lux', faces(l)) ?? 0) * l.strength;
+  const lux = (l: Light) => (inUnit(l, 'lux', facts(l)) ?? 0) * l.strength;
   const key = rig.filter((l) => l.on && l.id !== light.id).sort((a, b) => lux(b) - lux(a))[0];
-  const stops = key ? stopsAgainst(light, key, faces) : null;
+  const stops = key ? stopsAgainst(light, key, facts) : null;
   if (units.length < 2) return null;
   return (
     <div
