@@ -222,4 +222,13 @@ test('a card overhead is mirrored in edges alone, a spot is copied, moved, and t
       return 'place' in now && now.stands === 'free' ? now.place[2]! - now.aim[2]! : 0;
     })
     .toBeCloseTo(0.09, 6);
+
+  // a face of an own outline, half of its rectangle, gives half the lumens
+  await dome(page).getByRole('button', { name: /^Sky/ }).locator('.mark').click();
+  await expect(lumens).toBeVisible();
+  const inLumen = async () => Number((await lumens.innerText()).replace(/[^\d.]/g, ''));
+  const whole = await inLumen();
+  await desk(page).getByLabel('Shape', { exact: true }).selectOption({ label: 'Own outline' });
+  await expect.poll(inLumen).toBeLessThan(0.95 * whole);
+  expect(await inLumen()).toBeGreaterThan(0.2 * whole);
 });

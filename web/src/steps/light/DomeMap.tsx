@@ -194,7 +194,7 @@ export function DomeMap() {
                 move(m, { azimuth: m.azimuth + by[0], elevation: m.elevation + by[1] });
               }}
             >
-              <line x1={SIZE / 2} y1={SIZE / 2} x2={x} y2={y} stroke="var(--line)" />
+              <line x1={SIZE / 2} y1={SIZE / 2} x2={x} y2={y} stroke="var(--line)" pointerEvents="none" />
               {m.radius > 0 && (
                 <circle
                   cx={x}
