@@ -116,6 +116,18 @@ test('a finish leaves as a MaterialX file and comes back; a stranger’s arrives
   const parts = unzipSync(new Uint8Array(await readFile(await (await packed).path())));
   expect(Object.keys(parts).sort()).toEqual(['Harbour plate.mtlx', 'rust_1.png']);
   expect(Buffer.from(parts['rust_1.png']).equals(pixels)).toBe(true);
+  // noises and patterns leave as pictures of them
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('searchbox', { name: 'Find a finish' }).fill('Saloon marble');
+  await page.keyboard.press('Enter');
+  await expect(desk(page).getByLabel('Name of the finish')).toHaveValue('Saloon marble');
+  const veined = page.waitForEvent('download');
+  await desk(page).getByRole('button', { name: 'Save as a file' }).click();
+  const files = unzipSync(new Uint8Array(await readFile(await (await veined).path())));
+  const pattern = Object.keys(files).find((name) => /^turbulence_\d\.png$/.test(name))!;
+  const { width, depth, data } = decode(files[pattern]!);
+  expect([width, depth]).toEqual([1024, 16]);
+  expect(Math.max(...data.slice(0, 5000)) - Math.min(...data.slice(0, 5000))).toBeGreaterThan(1000);
   // and what is none is refused in words
   const before = (await finishes()).length;
   await take('broken.mtlx', Buffer.from('<materialx version="1.39">'));

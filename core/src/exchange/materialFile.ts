@@ -42,6 +42,10 @@ export function paintedPng(id: string): Uint8Array {
   return encode({ width, height, data: data as Uint8Array, channels: 4 });
 }
 
+/** A picture of one channel as a PNG file of 16 bits, square. */
+export const greyPng = (side: number, data: Uint16Array): Uint8Array =>
+  encode({ width: side, height: side, data, channels: 1, depth: 16 });
+
 /** Packs a document with its pictures. */
 export function packMaterial(
   name: string,

@@ -7,6 +7,7 @@ import {
   newCoat,
   newFeed,
   openFinish,
+  MOST,
   plainFinish,
   plainSurface,
   VERSION,
@@ -79,6 +80,10 @@ function axisFeed(node: MaterialNode | null, reading: Reading, depth = 0): Parti
       ? { source: 'angle' }
       : null;
   }
+  if (node.tag === 'image' || node.tag === 'tiledimage') {
+    const numbers = pictureFeed(node, reading);
+    return numbers && { ...numbers, take: 'light' };
+  }
   if (node.tag !== 'extract') return null;
   const from = behind(node, 'in');
   const take = from?.tag === 'luminance' ? 'light' : 'cover';
@@ -100,6 +105,12 @@ function pictureFeed(node: MaterialNode | null, reading: Reading): Partial<Feed>
   const coding = file!.colorspace === 'srgb_texture' ? 'colour' : 'numbers';
   return { source: 'picture', picture, coding, lay: 'letter', edges: 'repeat' };
 }
+
+/** At most so many of a list, its ends among them. */
+const evenly = <T>(list: readonly T[], most: number): T[] =>
+  list.length <= most
+    ? [...list]
+    : Array.from({ length: most }, (_, i) => list[Math.round((i * (list.length - 1)) / (most - 1))]!);
 
 /** Stops of a chain of mixes along one axis; null when it is something else. */
 function chainFeed(node: MaterialNode | null, reading: Reading): Partial<Feed> | null {
@@ -126,7 +137,7 @@ function chainFeed(node: MaterialNode | null, reading: Reading): Partial<Feed> |
   return {
     ...along,
     blend: 'linear',
-    stops: stops.map(({ at, of }) => ({
+    stops: evenly(stops, MOST.stops).map(({ at, of }) => ({
       at: clamp01(Math.round(at * 1e6) / 1e6),
       value: of.length === 1 ? of[0]! : 0,
       colour: of.length === 3 ? of.map(clamp01) : [1, 1, 1],

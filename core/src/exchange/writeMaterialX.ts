@@ -1,6 +1,7 @@
 /**
  * Finishes as MaterialX 1.39 documents: OpenPBR surfaces, laid over each other by mixing, fed by viewing angle and by
- * pictures as nodes. What the format has no word for is written as its mean, and told.
+ * pictures as nodes, by noises and patterns as pictures of them. What the format has no word for is written as its mean,
+ * and told.
  */
 import { XMLBuilder } from 'fast-xml-parser';
 import { VERSION, type Finish, type PictureRef, type Surface } from '../document/index.ts';
@@ -20,6 +21,8 @@ export interface WrittenMaterial {
   xml: string;
   /** Pictures it refers to, by the names it calls them. */
   pictures: { name: string; picture: PictureRef }[];
+  /** Pictures of noises and patterns that it refers to: squares of so many metres, 0 … 1 along the axis. */
+  patterns: { name: string; axis: Axis; side: number }[];
   /** What it says otherwise than the finish, in words. */
   approximated: string[];
 }
@@ -38,6 +41,7 @@ const nameOf = (text: string) => text.replace(/[^A-Za-z0-9]+/g, '_').replace(/^(
 class Nodes {
   readonly written: Element[] = [];
   readonly pictures: WrittenMaterial['pictures'] = [];
+  readonly patterns: WrittenMaterial['patterns'] = [];
   readonly told = new Set<string>();
   private count = 0;
   private readonly known = new Map<string, string>();
@@ -64,12 +68,39 @@ class Nodes {
   }
 }
 
+/** Sources that are the same whatever they lie on, and so can be pictures of a square. */
+const PATTERNS: readonly Axis['source'][] = [
+  'noise',
+  'turbulence',
+  'cells',
+  'cracks',
+  'grain',
+  'weave',
+  'bricks',
+  'tiles',
+];
+/** A square holds so many of what a pattern repeats, or a noise varies over. */
+const ACROSS = 24;
+
+/** A noise or pattern as a picture over the texture coordinates. */
+function patternNode(axis: Axis, nodes: Nodes): string {
+  const known = nodes.patterns.find((p) => p.axis === axis);
+  const side = ACROSS * axis.scale;
+  const name = known?.name ?? `${axis.source}_${nodes.patterns.length + 1}.png`;
+  if (!known) nodes.patterns.push({ name, axis, side });
+  nodes.told.add(
+    `${name} shows ${Number((side * 1000).toPrecision(3))} mm over the texture coordinates from 0 to 1`,
+  );
+  return nodes.node('image', 'float', [value('file', 'filename', name, { colorspace: 'lin_rec709' })]);
+}
+
 const value = (name: string, type: string, v: string, more: Record<string, string> = {}) =>
   element('input', { name, type, value: v, ...more });
 const from = (name: string, type: string, nodename: string) => element('input', { name, type, nodename });
 
 /** The node of an axis, 0 … 1; null where the format has none. */
 function axisNode(axis: Axis, nodes: Nodes): string | null {
+  if (PATTERNS.includes(axis.source)) return patternNode(axis, nodes);
   if (axis.breakup > 0) return null;
   let node: string;
   if (axis.source === 'angle') {
@@ -209,7 +240,8 @@ function coatInputs(
         : `${own}`;
     return [value(name, type, text, length ? { unittype: 'distance', unit: 'meter' } : {})];
   });
-  if (isBrushed && mean.specular_brushing !== 'outline') nodes.told.add('strokes run along the texture coordinates');
+  if (isBrushed && mean.specular_brushing !== 'outline')
+    nodes.told.add('strokes run along the texture coordinates');
   if (mean.specular_rotation !== 0) {
     const turned = nodes.node('rotate3d', 'vector3', [
       from('in', 'vector3', nodes.node('tangent', 'vector3')),
@@ -225,9 +257,10 @@ function coatInputs(
   return inputs;
 }
 
-/** Relief from a picture's brightness. */
+/** Relief from a picture's brightness, a noise or a pattern. */
 function reliefNode(relief: Course, axes: readonly Axis[], nodes: Nodes): string | null {
-  const along = axes[relief.axis]!.laid ? axisNode(axes[relief.axis]!, nodes) : null;
+  const { laid, source } = axes[relief.axis]!;
+  const along = laid || PATTERNS.includes(source) ? axisNode(axes[relief.axis]!, nodes) : null;
   if (!along) return null;
   const height = courseNode(relief, along, nodes);
   const vector = nodes.node('heighttonormal', 'vector3', [from('in', 'float', height)]);
@@ -295,6 +328,7 @@ export function writeMaterialX(finish: Finish): WrittenMaterial {
       [OWN_FINISH]: JSON.stringify({ version: VERSION, finish }),
     }),
     pictures: nodes.pictures,
+    patterns: nodes.patterns,
     approximated: [...nodes.told],
   };
 }

@@ -152,7 +152,15 @@ describe('MaterialX', () => {
     const told = (id: string) => writeMaterialX(readyFinish(id)).approximated.join('\n');
     expect(told('leaf-gold')).toMatch(/measured metal is given by its colours/);
     expect(told('neon-gas')).toMatch(/gas is given by the colour/);
-    expect(told('saloon-marble')).toMatch(/Base colour is the mean/);
+    expect(told('saloon-marble')).toMatch(/turbulence_1\.png shows \d+ mm/);
+    const rising = readyFinish('funnel-red');
+    rising.feeds = [
+      fed('base_color', 'up', [
+        [0, [1, 0, 0]],
+        [1, [0, 0, 1]],
+      ]),
+    ];
+    expect(writeMaterialX(rising).approximated.join()).toMatch(/Base colour is the mean/);
     const gold = readMaterialX(bare(writeMaterialX(readyFinish('leaf-gold')).xml), nothing, newId)
       .finishes[0]!;
     expect(gold.surface.base_metal).toBe('none');
@@ -192,6 +200,20 @@ describe('MaterialX', () => {
       'hull: coat is fed by noise3d, which is not read',
       'hull: coat_affect_roughness has no counterpart',
     ]);
+  });
+
+  it('has pictures of noises in their places, with the stops over them as nodes', () => {
+    const marble = readyFinish('saloon-marble');
+    const { xml, patterns } = writeMaterialX(marble);
+    expect(patterns.map((p) => p.axis.source)).toContain('turbulence');
+    for (const { name, side } of patterns) {
+      expect(xml).toContain(`value="${name}"`);
+      expect(side).toBeGreaterThan(0.001);
+    }
+    const got = readMaterialX(bare(xml), () => ({ source: 'asset', id: 'p', name: 'p' }), newId).finishes[0]!;
+    const colour = got.feeds.find((e) => e.parameter === 'base_color')!;
+    expect(colour).toMatchObject({ source: 'picture', take: 'light', coding: 'numbers' });
+    expect(colour.stops.length).toBeGreaterThan(1);
   });
 
   it('travels with its pictures in a zip', () => {

@@ -137,7 +137,7 @@ async function answer({ question }: Asked): Promise<Answers[keyof Answers]> {
   if (question.ask === 'picture') return previewOf(await maker.texture(question.picture, question.coding));
   if (question.ask === 'sun') return sunOf(await painted(question.surround));
   if (question.ask === 'surroundFile') return encodeSurround(await painted(question.surround), question.kind);
-  if (question.ask === 'material') return materialFile(question.finish);
+  if (question.ask === 'material') return materialFile(question.finish, kernel);
   if (question.ask === 'openMaterial') return openMaterialFile(question.bytes);
   // its reader is large, and seldom wanted
   if (question.ask === 'objModel') return (await import('./objModel.ts')).objModel(question.files);
