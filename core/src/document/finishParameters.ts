@@ -62,6 +62,7 @@ export const SURFACE = {
     'outline',
     {
       since: 16,
+      list: true,
       fold: 'Specular',
       hint: 'Which way the strokes of brushed metal and lacquer run, before they are turned; radial is around, turned by 90°',
     },
