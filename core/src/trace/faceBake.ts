@@ -8,13 +8,8 @@ import { flatPart, type FlatPart } from '../scene/flatPart.ts';
 import type { BakedPart } from '../scene/exportKinds.ts';
 import type { RenderScene } from '../scene/renderScene.ts';
 import { composed } from '../scene/transform.ts';
-import { instantiate, kernelMemory, type KernelExports } from './kernel.ts';
-import * as K from './kernelLayout.ts';
-import { prepared } from './prepare.ts';
-import { SceneMemory } from './sceneMemory.ts';
+import { AxisPlaces } from './axisPlaces.ts';
 
-/** Words of a place as the kernel takes it. */
-const PLACE = 8;
 /** Where by viewing angle a face is seen on the mean (recipeMeans.ts): ∫ u (1 − u)⁴ du over ∫ (1 − u)⁴ du. */
 const MEAN_ANGLE = 1 / 6;
 /** Texels of the longer side of a part's pictures at most, and of all parts together. */
@@ -25,9 +20,7 @@ const NUMBERS = 9;
 
 /** Lays parts of a scene down as pictures, one after the other. */
 export class FaceBaker {
-  private readonly memory: WebAssembly.Memory;
-  private readonly kernel: KernelExports;
-  private readonly lane: number;
+  private readonly places: AxisPlaces;
   private readonly most: number;
   private readonly surfaces = new Map<number, Float32Array[]>();
 
@@ -37,12 +30,7 @@ export class FaceBaker {
     shared: boolean,
     private readonly scene: RenderScene,
   ) {
-    this.memory = kernelMemory(shared);
-    const { addresses } = prepared(new SceneMemory(module, this.memory, 1), scene);
-    this.kernel = instantiate(module, this.memory);
-    this.lane = addresses.lanes;
-    this.kernel.init(addresses.top, addresses.instances, this.lane);
-    this.kernel.setScene(addresses.instances, addresses.finishes, addresses.sites, this.lane);
+    this.places = new AxisPlaces(module, shared, scene);
     const fed = [...scene.parts.finish].filter((f) => this.isLaid(f)).length;
     this.most = Math.min(LONGEST, Math.floor(Math.sqrt(MOST_TEXELS / Math.max(1, fed))));
   }
@@ -113,16 +101,11 @@ export class FaceBaker {
     const instance = parts.instance[part];
     const { normals } = solids[instances.solid[instance]];
     const m = composed(placements.now, instances.placement[instance], instances.local, instance);
-    const placesAt = this.lane + K.LANE_RAYS;
-    const out = this.lane + K.LANE_HITS;
-    const room = Math.min(K.BATCH_RAYS, Math.floor((K.BATCH_RAYS * K.HIT_BYTES) / (4 * axes)));
-    const floats = new Float32Array(this.memory.buffer, placesAt, room * PLACE);
-    const words = new Int32Array(this.memory.buffer, placesAt, room * PLACE);
-    const found = new Float32Array(this.memory.buffer, out, room * axes);
+    const room = this.places.room(axes);
     const asked = new Int32Array(room);
     let count = 0;
     const ask = () => {
-      this.kernel.axesAt(parts.finish[part], axes, texel, placesAt, count, out);
+      const found = this.places.ask(parts.finish[part], axes, texel, count);
       for (let i = 0; i < count; i++) take(asked[i], found.subarray(i * axes, (i + 1) * axes));
       count = 0;
     };
@@ -139,14 +122,7 @@ export class FaceBaker {
         m[8] * x + m[9] * y + m[10] * z,
       ];
       const inverse = 1 / (Math.sqrt(nx * nx + ny * ny + nz * nz) || 1);
-      const to = count * PLACE;
-      words[to] = instance;
-      words[to + 1] = t;
-      floats[to + 2] = w1;
-      floats[to + 3] = w2;
-      floats[to + 4] = nx * inverse;
-      floats[to + 5] = ny * inverse;
-      floats[to + 6] = nz * inverse;
+      this.places.put(count, instance, t, w1, w2, nx * inverse, ny * inverse, nz * inverse);
       asked[count++] = at;
       if (count === room) ask();
     }

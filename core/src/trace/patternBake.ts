@@ -5,15 +5,10 @@ import type { Axis } from '../finish/recipe.ts';
 import { SceneBuilder } from '../scene/sceneBuilder.ts';
 import { IDENTITY } from '../scene/transform.ts';
 import type { RenderScene } from '../scene/renderScene.ts';
-import { instantiate, kernelMemory } from './kernel.ts';
-import * as K from './kernelLayout.ts';
-import { prepared } from './prepare.ts';
-import { SceneMemory } from './sceneMemory.ts';
+import { AxisPlaces } from './axisPlaces.ts';
 
 /** Pixels of a side. */
 export const PATTERN_PIXELS = 1024;
-/** Words of a place as the kernel takes it. */
-const PLACE = 8;
 
 /** A square that faces the viewer, dressed in a finish of one axis. */
 function squareScene(axis: Axis, side: number): RenderScene {
@@ -82,34 +77,21 @@ export function patternPicture(
   axis: Axis,
   side: number,
 ): Uint16Array {
-  const memory = kernelMemory(shared);
-  const { addresses } = prepared(new SceneMemory(module, memory, 1), squareScene(axis, side));
-  const kernel = instantiate(module, memory);
-  const { lanes } = addresses;
-  kernel.init(addresses.top, addresses.instances, lanes);
-  kernel.setScene(addresses.instances, addresses.finishes, addresses.sites, lanes);
-  const placesAt = lanes + K.LANE_RAYS;
-  const out = lanes + K.LANE_HITS;
-  const room = K.BATCH_RAYS;
-  const floats = new Float32Array(memory.buffer, placesAt, room * PLACE);
-  const words = new Int32Array(memory.buffer, placesAt, room * PLACE);
-  const found = new Float32Array(memory.buffer, out, room);
+  const places = new AxisPlaces(module, shared, squareScene(axis, side));
+  const room = places.room(1);
   const made = new Uint16Array(PATTERN_PIXELS * PATTERN_PIXELS);
   for (let first = 0; first < made.length; first += room) {
-    for (let i = 0; i < room; i++) {
+    const count = Math.min(room, made.length - first);
+    for (let i = 0; i < count; i++) {
       const x = (((first + i) % PATTERN_PIXELS) + 0.5) / PATTERN_PIXELS;
       const y = 1 - (Math.floor((first + i) / PATTERN_PIXELS) + 0.5) / PATTERN_PIXELS;
-      const to = i * PLACE;
       // the lower right triangle, or the upper left one
-      const lower = y <= x;
-      words[to] = 0;
-      words[to + 1] = lower ? 0 : 1;
-      floats[to + 2] = lower ? x - y : x;
-      floats[to + 3] = lower ? y : y - x;
-      floats.set([0, 0, 1], to + 4);
+      if (y <= x) places.put(i, 0, 0, x - y, y, 0, 0, 1);
+      else places.put(i, 0, 1, x, y - x, 0, 0, 1);
     }
-    kernel.axesAt(0, 1, side / PATTERN_PIXELS, placesAt, room, out);
-    for (let i = 0; i < room; i++) made[first + i] = Math.round(found[i] * 65_535);
+    places
+      .ask(0, 1, side / PATTERN_PIXELS, count)
+      .forEach((v, i) => (made[first + i] = Math.round(v * 65_535)));
   }
   return made;
 }
