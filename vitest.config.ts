@@ -17,16 +17,16 @@ export default defineConfig({
           exclude: ['render/test/press.test.ts'],
           // modules are read once for all files: none keeps what another file could trip over
           isolate: false,
-          testTimeout: 120_000,
-          hookTimeout: 120_000,
+          testTimeout: 600_000,
+          hookTimeout: 600_000,
         },
       },
       {
         test: {
           name: 'database',
           include: ['store/test/**/*.test.ts', 'server/test/**/*.test.ts', 'render/test/press.test.ts'],
-          testTimeout: 120_000,
-          hookTimeout: 120_000,
+          testTimeout: 600_000,
+          hookTimeout: 600_000,
           fileParallelism: false,
         },
       },

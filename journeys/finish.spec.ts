@@ -79,6 +79,11 @@ test('parameters are fed in place: stops are added, dragged and coloured, and un
   await expect(
     desk(page).getByLabel('Octaves, typed').or(desk(page).getByText('Octaves')).first(),
   ).toBeVisible();
+  // where its stops lie is seen on the letter
+  const onLetter = desk(page).getByRole('img', { name: /^Noise on / });
+  await expect(onLetter).toBeVisible();
+  const greys = await meanOf(onLetter, [0, 1], [0, 1]);
+  expect(Math.max(...greys)).toBeGreaterThan(30);
   await stop.focus();
   await page.keyboard.press('Delete');
   await expect.poll(async () => (await stops()).length).toBe(2);
@@ -92,7 +97,9 @@ test('parameters are fed in place: stops are added, dragged and coloured, and un
   await page.getByRole('combobox', { name: /^Find a command/ }).fill('GLB');
   const file = page.waitForEvent('download');
   await page.keyboard.press('Enter');
+  await expect(page.getByText(/^The GLB file is being made/)).toBeVisible();
   const saved = await file;
+  await expect(page.getByText(/^The GLB file is being made/)).toHaveCount(0);
   expect(saved.suggestedFilename()).toMatch(/\.glb$/);
   // what is fed over faces has become pictures
   const bytes = await readFile(await saved.path());
@@ -100,6 +107,12 @@ test('parameters are fed in place: stops are added, dragged and coloured, and un
     images?: { name: string }[];
   };
   expect(said.images?.length).toBeGreaterThan(5);
+  // and is called off
+  await page.keyboard.press('/');
+  await page.getByRole('combobox', { name: /^Find a command/ }).fill('GLB');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await expect(page.getByText('The GLB file could not be made: it was called off')).toBeVisible();
 });
 
 test('coats are laid over, moved, hidden and taken off; light that is fed is seen', async ({ page }) => {

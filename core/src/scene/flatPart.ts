@@ -90,6 +90,25 @@ export function flatPart(scene: RenderScene, part: number, most: number): FlatPa
   return { coordinates, width, height, texel, triangle, weights };
 }
 
+/** Finds normals in the world, of length one, by a part's triangles and weights of their 2nd and 3rd corners. */
+export function normalsOf(scene: RenderScene, part: number) {
+  const { parts, instances, placements, solids } = scene;
+  const instance = parts.instance[part];
+  const { normals } = solids[instances.solid[instance]];
+  const m = composed(placements.now, instances.placement[instance], instances.local, instance);
+  return (triangle: number, w1: number, w2: number): [number, number, number] => {
+    const at = (parts.first[part] + triangle) * 9;
+    const mean = (k: number) =>
+      (1 - w1 - w2) * normals[at + k] + w1 * normals[at + 3 + k] + w2 * normals[at + 6 + k];
+    const [x, y, z] = [mean(0), mean(1), mean(2)];
+    const nx = m[0] * x + m[1] * y + m[2] * z;
+    const ny = m[4] * x + m[5] * y + m[6] * z;
+    const nz = m[8] * x + m[9] * y + m[10] * z;
+    const length = Math.sqrt(nx * nx + ny * ny + nz * nz) || 1;
+    return [nx / length, ny / length, nz / length];
+  };
+}
+
 /** A texel beside a triangle shows the nearest place of it, so that edges have something to be blended with. */
 const BESIDE = 0.75;
 

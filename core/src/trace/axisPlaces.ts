@@ -11,17 +11,22 @@ const PLACE = 8;
 export class AxisPlaces {
   private readonly kernel: KernelExports;
   private readonly memory: WebAssembly.Memory;
-  private readonly places: number;
-  private readonly out: number;
-  private readonly floats: Float32Array;
-  private readonly words: Int32Array;
+  private readonly store: SceneMemory;
+  private places = 0;
+  private out = 0;
+  private floats = new Float32Array();
+  private words = new Int32Array();
 
   /** @param module over shared memory, or not, as `shared` says */
-  constructor(module: WebAssembly.Module, shared: boolean, scene: RenderScene) {
+  constructor(module: WebAssembly.Module, shared: boolean) {
     this.memory = kernelMemory(shared);
-    const { addresses } = prepared(new SceneMemory(module, this.memory, 1), scene);
-    const { top, instances, finishes, sites, lanes } = addresses;
+    this.store = new SceneMemory(module, this.memory, 1);
     this.kernel = instantiate(module, this.memory);
+  }
+
+  /** Takes a scene up; solids that it shares with the last stay where they are. */
+  take(scene: RenderScene): void {
+    const { top, instances, finishes, sites, lanes } = prepared(this.store, scene).addresses;
     this.kernel.init(top, instances, lanes);
     this.kernel.setScene(instances, finishes, sites, lanes);
     this.places = lanes + K.LANE_RAYS;

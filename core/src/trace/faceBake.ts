@@ -4,10 +4,9 @@ import { gltfMaterial } from '../finish/gltf.ts';
 import { mixAt } from '../finish/places.ts';
 import { opticsOf } from '../finish/optics.ts';
 import { encodeSrgb } from '../maths/colour.ts';
-import { flatPart, type FlatPart } from '../scene/flatPart.ts';
+import { flatPart, normalsOf, type FlatPart } from '../scene/flatPart.ts';
 import type { BakedPart } from '../scene/exportKinds.ts';
 import type { RenderScene } from '../scene/renderScene.ts';
-import { composed } from '../scene/transform.ts';
 import { AxisPlaces } from './axisPlaces.ts';
 
 /** Where by viewing angle a face is seen on the mean (recipeMeans.ts): ∫ u (1 − u)⁴ du over ∫ (1 − u)⁴ du. */
@@ -30,7 +29,8 @@ export class FaceBaker {
     shared: boolean,
     private readonly scene: RenderScene,
   ) {
-    this.places = new AxisPlaces(module, shared, scene);
+    this.places = new AxisPlaces(module, shared);
+    this.places.take(scene);
     const fed = [...scene.parts.finish].filter((f) => this.isLaid(f)).length;
     this.most = Math.min(LONGEST, Math.floor(Math.sqrt(MOST_TEXELS / Math.max(1, fed))));
   }
@@ -97,10 +97,9 @@ export class FaceBaker {
     axes: number,
     take: (at: number, axes: Float32Array) => void,
   ): void {
-    const { parts, instances, placements, solids } = this.scene;
+    const { parts } = this.scene;
     const instance = parts.instance[part];
-    const { normals } = solids[instances.solid[instance]];
-    const m = composed(placements.now, instances.placement[instance], instances.local, instance);
+    const normal = normalsOf(this.scene, part);
     const room = this.places.room(axes);
     const asked = new Int32Array(room);
     let count = 0;
@@ -113,16 +112,8 @@ export class FaceBaker {
       if (triangle[at] < 0) continue;
       const t = parts.first[part] + triangle[at];
       const [w1, w2] = [weights[at * 2], weights[at * 2 + 1]];
-      const mean = (k: number) =>
-        (1 - w1 - w2) * normals[t * 9 + k] + w1 * normals[t * 9 + 3 + k] + w2 * normals[t * 9 + 6 + k];
-      const [x, y, z] = [mean(0), mean(1), mean(2)];
-      const [nx, ny, nz] = [
-        m[0] * x + m[1] * y + m[2] * z,
-        m[4] * x + m[5] * y + m[6] * z,
-        m[8] * x + m[9] * y + m[10] * z,
-      ];
-      const inverse = 1 / (Math.sqrt(nx * nx + ny * ny + nz * nz) || 1);
-      this.places.put(count, instance, t, w1, w2, nx * inverse, ny * inverse, nz * inverse);
+      const [nx, ny, nz] = normal(triangle[at], w1, w2);
+      this.places.put(count, instance, t, w1, w2, nx, ny, nz);
       asked[count++] = at;
       if (count === room) ask();
     }

@@ -77,7 +77,8 @@ export function patternPicture(
   axis: Axis,
   side: number,
 ): Uint16Array {
-  const places = new AxisPlaces(module, shared, squareScene(axis, side));
+  const places = new AxisPlaces(module, shared);
+  places.take(squareScene(axis, side));
   const room = places.room(1);
   const made = new Uint16Array(PATTERN_PIXELS * PATTERN_PIXELS);
   for (let first = 0; first < made.length; first += room) {

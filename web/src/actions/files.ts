@@ -2,14 +2,16 @@
 import type { Finish } from '@wemlox/core/document';
 import type { ExportKind } from '@wemlox/core/scene/exportKinds';
 import { engine } from '../engine/engine.ts';
-import type { EncodeKind } from '../workers/messages.ts';
-import { attempt, notify } from '../state/notices.ts';
+import { WATCHED, type EncodeKind, type ExportWatch } from '../workers/messages.ts';
+import { attempt, notify, ongoing } from '../state/notices.ts';
 import { drawnNow, shotOf, useStudio } from '../state/studio.ts';
 import { isOfDocument } from './balance.ts';
 import { currentLook } from './document.ts';
 
 /** Milliseconds that a file stays in memory once the browser was asked to save it. */
 const SAVING = 10_000;
+/** Milliseconds between two looks at how far a file is. */
+const LOOKS = 250;
 
 export function download(bytes: Uint8Array<ArrayBuffer>, name: string, type: string): void {
   const url = URL.createObjectURL(new Blob([bytes], { type }));
@@ -55,15 +57,24 @@ const TYPES: Record<ExportKind, string> = {
 /** Saves the type as a file for other programs. */
 export async function exportType(kind: ExportKind): Promise<void> {
   const project = drawnNow();
-  const bytes = await attempt(`The ${kind.toUpperCase()} file could not be made`, () =>
-    engine()!.ask({
-      ask: 'export',
-      kind,
-      project,
-      look: currentLook(project).id,
-      shot: shotOf(project).id,
-    }),
-  );
+  const file = `${kind.toUpperCase()} file`;
+  const watch: ExportWatch = new Int32Array(new SharedArrayBuffer(12));
+  const told = ongoing(`The ${file} is being made`, () => Atomics.store(watch, WATCHED.off, 1));
+  const watching = setInterval(() => {
+    if (watch[WATCHED.done] > 0)
+      told.say(`The ${file} is being made: ${watch[WATCHED.done]} of ${watch[WATCHED.all]} faces`);
+  }, LOOKS);
+  const asked = engine()!.ask({
+    ask: 'export',
+    kind,
+    project,
+    look: currentLook(project).id,
+    shot: shotOf(project).id,
+    watch,
+  });
+  const bytes = await attempt(`The ${file} could not be made`, () => asked);
+  clearInterval(watching);
+  told.end();
   if (!bytes) return;
   download(bytes, `${project.name}.${kind}`, TYPES[kind]);
   const named = (isMeant: (finish: Finish) => boolean) =>

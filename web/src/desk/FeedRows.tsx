@@ -14,6 +14,7 @@ import { removeFeed, setStops, type WornCoat } from '../actions/coats.ts';
 import { toHex } from '@wemlox/core/maths/colour';
 import { usePainting } from '../state/painting.ts';
 import { heightOf, stopAt } from './feedStops.ts';
+import { FeedOnLetter } from './FeedOnLetter.tsx';
 import { numberRange } from './numberRange.ts';
 import { PictureRow } from './PictureRow.tsx';
 import { ColourRow, NumberRow } from './rows.tsx';
@@ -72,6 +73,7 @@ export function FeedRows({ worn, feed, parameter, rows, played }: FeedProps) {
         {feed.source === 'picture' && <PictureRow worn={worn} feed={feed} played={played} />}
         {!isPicturesColour(feed) && !isNormalMap(feed) && (
           <>
+            <FeedOnLetter feed={feed} />
             <StopStrip
               stops={feed.stops}
               name={parameter.name}

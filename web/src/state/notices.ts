@@ -26,6 +26,18 @@ export function notify(kind: Notice['kind'], text: string, action?: Notice['acti
   setTimeout(() => dismiss(id), action ? OFFERS : LASTS[kind]);
 }
 
+/** Says how something goes on, until it has ended. @param stop calls it off */
+export function ongoing(text: string, stop: () => void): { say: (text: string) => void; end: () => void } {
+  const id = next++;
+  const notice: Notice = { id, text, kind: 'done', action: { label: 'Stop', run: stop } };
+  useNotices.setState((s) => ({ list: [...s.list, notice].slice(-3) }));
+  return {
+    say: (text) =>
+      useNotices.setState((s) => ({ list: s.list.map((n) => (n.id === id ? { ...n, text } : n)) })),
+    end: () => dismiss(id),
+  };
+}
+
 /** Runs something that may fail and says so when it does. */
 export async function attempt<T>(what: string, work: () => Promise<T>): Promise<T | null> {
   try {

@@ -15,6 +15,7 @@ import { unfolded } from '@wemlox/core/scene/unfolded';
 import { runsOf } from '@wemlox/core/scene/runs';
 import { SceneMaker } from '@wemlox/core/scene/sceneMaker';
 import { FaceBaker } from '@wemlox/core/trace/faceBake';
+import { FeedPictures } from '@wemlox/core/trace/feedPicture';
 import { kernelMemory } from '@wemlox/core/trace/kernel';
 import { previewOf } from '@wemlox/core/texture/texture';
 import { prepared as prepare } from '@wemlox/core/trace/prepare';
@@ -24,6 +25,7 @@ import { compileKernel, webSources } from './files.ts';
 import { materialFile } from './materialFile.ts';
 import {
   SURROUND_PREVIEW,
+  WATCHED,
   type Answered,
   type Answers,
   type Asked,
@@ -44,6 +46,8 @@ let opened: { rays: RayMemory; store: SceneMemory } | null = null;
 /** The scene made last. */
 let last: RenderScene | null = null;
 const drafts = new DraftPreparer();
+/** Small pictures of feeds; opened with the first. */
+let feeds: FeedPictures | null = null;
 
 /** What the page sees of each picture; it cannot tell sent memory by identity, hence the numbers. */
 const views = new WeakMap<SurroundPicture, SurroundPreview>();
@@ -134,6 +138,10 @@ async function answer({ question }: Asked): Promise<Answers[keyof Answers]> {
   if (question.ask === 'parting') return { tracking: await maker.parting(question.block) };
   if (question.ask === 'unfold')
     return last && unfolded(last, question.block, question.letter, question.view, sharedRoom);
+  if (question.ask === 'feed') {
+    feeds ??= new FeedPictures(await kernel, true);
+    return last && feeds.of(last, question.feed, question.block, question.letter);
+  }
   if (question.ask === 'picture') return previewOf(await maker.texture(question.picture, question.coding));
   if (question.ask === 'sun') return sunOf(await painted(question.surround));
   if (question.ask === 'surroundFile') return encodeSurround(await painted(question.surround), question.kind);
@@ -143,14 +151,19 @@ async function answer({ question }: Asked): Promise<Answers[keyof Answers]> {
   if (question.ask === 'objModel') return (await import('./objModel.ts')).objModel(question.files);
   if (question.ask === 'readMaterial')
     return readMaterialX(question.text, (path) => pictureNamed(question.pictures, path), newId);
-  const { kind, project, look, shot } = question;
+  const { kind, project, look, shot, watch } = question;
   const { scene, solids } = await maker.make(project, look, shot, null);
   if (kind !== 'glb') return exported(kind, { scene, solids, finishes: project.finishes });
+  const ofType = [...scene.parts.thing].filter((thing) => scene.things[thing].letter !== null);
+  Atomics.store(watch, WATCHED.all, ofType.length);
   const baker = new FaceBaker(await kernel, true, scene);
   const bake = async (part: number) => {
     // scenes that are asked for meanwhile come between
     await new Promise((resolve) => setTimeout(resolve));
-    return baker.bake(part);
+    if (Atomics.load(watch, WATCHED.off) !== 0) throw new Error('it was called off');
+    const baked = baker.bake(part);
+    Atomics.add(watch, WATCHED.done, 1);
+    return baked;
   };
   return exported(kind, { scene, solids, finishes: project.finishes, bake });
 }

@@ -2,6 +2,7 @@
 import type {
   Block,
   Camera,
+  Feed,
   Finish,
   Grade,
   PictureRef,
@@ -22,6 +23,7 @@ import type { BevelLimits } from '@wemlox/core/solid/limits';
 import type { Contour } from '@wemlox/core/plane/flatten';
 import type { DenoiseJob } from '@wemlox/core/picture/denoise/denoise';
 import type { Eye } from '@wemlox/core/trace/eye';
+import type { FeedPicture } from '@wemlox/core/trace/feedPicture';
 import type { FaceMask, FaceRow } from '@wemlox/core/trace/faceMask';
 import type { Stroke, Wished } from '@wemlox/core/trace/wish';
 import type { ShareChart } from '@wemlox/core/trace/shareChart';
@@ -100,6 +102,10 @@ export interface NamedFile {
   bytes: Uint8Array<ArrayBuffer>;
 }
 
+/** Words of shared memory by which an export is watched: parts done, parts in all, and whether it is called off. */
+export type ExportWatch = Int32Array<SharedArrayBuffer>;
+export const WATCHED = { done: 0, all: 1, off: 2 } as const;
+
 /** A question to the scene's worker, answered once. */
 export type Question =
   | { ask: 'parting'; block: Block }
@@ -108,15 +114,18 @@ export type Question =
   | { ask: 'sun'; surround: Surround }
   | { ask: 'surroundFile'; surround: Surround; kind: SurroundFile }
   | { ask: 'material'; finish: Finish }
+  | { ask: 'feed'; feed: Feed; block: string; letter: string }
   | { ask: 'openMaterial'; bytes: Uint8Array<ArrayBuffer> }
   | { ask: 'objModel'; files: readonly NamedFile[] }
   | { ask: 'readMaterial'; text: string; pictures: ReadonlyMap<string, PictureRef> }
-  | { ask: 'export'; kind: ExportKind; project: Project; look: string; shot: string };
+  | { ask: 'export'; kind: ExportKind; project: Project; look: string; shot: string; watch: ExportWatch };
 
 export interface Answers {
   /** Tracking at which no letters touch; null when none does. */
   parting: { tracking: number | null };
   export: Uint8Array<ArrayBuffer>;
+  /** What it does on the letter's front; null when that cannot be shown. */
+  feed: FeedPicture | null;
   picture: TexturePreview;
   /** Null where a surround has none. */
   sun: Sun | null;
