@@ -95,7 +95,8 @@ test('parameters are fed in place: stops are added, dragged and coloured, and un
   await expect(page.getByText(/^Draft/)).toBeVisible();
   await page.keyboard.press('/');
   await page.getByRole('combobox', { name: /^Find a command/ }).fill('GLB');
-  const file = page.waitForEvent('download');
+  // each face is laid down: a busy machine takes its time
+  const file = page.waitForEvent('download', { timeout: 180_000 });
   await page.keyboard.press('Enter');
   await expect(page.getByText(/^The GLB file is being made/)).toBeVisible();
   const saved = await file;
