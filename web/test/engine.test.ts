@@ -31,6 +31,7 @@ const draft = {
   setCamera: vi.fn(),
   setScene: vi.fn(),
   setLookedAt: vi.fn(),
+  setAwaiting: vi.fn(),
 };
 let engine: Engine;
 let pictures: number;
@@ -83,7 +84,10 @@ describe('the engine', () => {
     scenes().say(reply(2));
     await passed(1);
     expect(useShown.getState().state).toBe('drafting');
+    // the draft leaves the processor to the picture until it is there
+    expect(draft.setAwaiting).toHaveBeenLastCalledWith(true);
     await passed(2000);
+    expect(draft.setAwaiting).toHaveBeenLastCalledWith(false);
     expect(useShown.getState()).toMatchObject({ state: 'done', samples: 4, fresh: true });
     expect(pictures).toBeGreaterThan(0);
   });
