@@ -8,6 +8,18 @@ import { SceneMemory } from './sceneMemory.ts';
 /** Words of a place as the kernel takes it (kernel/assembly/bake.ts). */
 const PLACE = 8;
 
+/** Nothing shines: places are only looked at, and what a scene's light takes to lay out is left away. */
+export const UNLIT: Pick<RenderScene, 'lights' | 'surround'> = {
+  lights: [],
+  surround: {
+    picture: { width: 2, height: 1, data: new Float32Array(6) },
+    gain: 0,
+    turn: 0,
+    seen: false,
+    group: 0,
+  },
+};
+
 export class AxisPlaces {
   private readonly kernel: KernelExports;
   private readonly memory: WebAssembly.Memory;
@@ -26,7 +38,7 @@ export class AxisPlaces {
 
   /** Takes a scene up; solids that it shares with the last stay where they are. */
   take(scene: RenderScene): void {
-    const { top, instances, finishes, sites, lanes } = prepared(this.store, scene).addresses;
+    const { top, instances, finishes, sites, lanes } = prepared(this.store, { ...scene, ...UNLIT }).addresses;
     this.kernel.init(top, instances, lanes);
     this.kernel.setScene(instances, finishes, sites, lanes);
     this.places = lanes + K.LANE_RAYS;

@@ -62,14 +62,6 @@ export class FeedPictures {
       finishes: [{ ...opticsOf(plainSurface({})), recipe }],
       parts: { ...parts, finish: parts.finish.slice().fill(0) },
       within: [0],
-      lights: [],
-      surround: {
-        picture: { width: 2, height: 1, data: new Float32Array(6) },
-        gain: 0,
-        turn: 0,
-        seen: false,
-        group: 0,
-      },
     });
     return this.drawn(scene, part, recipe);
   }

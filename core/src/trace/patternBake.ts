@@ -5,7 +5,7 @@ import type { Axis } from '../finish/recipe.ts';
 import { SceneBuilder } from '../scene/sceneBuilder.ts';
 import { IDENTITY } from '../scene/transform.ts';
 import type { RenderScene } from '../scene/renderScene.ts';
-import { AxisPlaces } from './axisPlaces.ts';
+import { AxisPlaces, UNLIT } from './axisPlaces.ts';
 
 /** Pixels of a side. */
 export const PATTERN_PIXELS = 1024;
@@ -48,14 +48,7 @@ function squareScene(axis: Axis, side: number): RenderScene {
     finishes: [{ ...opticsOf(surface), recipe }],
     within: [0],
     textures: [],
-    lights: [],
-    surround: {
-      picture: { width: 2, height: 1, data: new Float32Array(6) },
-      gain: 0,
-      turn: 0,
-      seen: false,
-      group: 0,
-    },
+    ...UNLIT,
     groups: ['Surround'],
     typeBox: { min: [0, 0, 0], max: [side, side, 0] },
     camera: newCamera({ target: [0, 0, 0], elevation: 0, distance: 1 }),
