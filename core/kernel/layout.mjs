@@ -112,7 +112,8 @@ const EMITTER = `
   red green blue luminance
   cdf count first instance
   feeds links fall reference
-  pattern patternScale patternLevel profile`;
+  pattern patternScale patternLevel profile
+  radius spare0 spare1 spare2`;
 
 /** Words of the surround: pictures seen by light, by the camera and by mirrors; from the world into them; its map. */
 const SURROUND = `
@@ -196,6 +197,7 @@ export const LAYOUT = {
   CASTS_SHADOW: [1, 'i32', 'Flag of instances that stop shadow rays.'],
   IS_LIGHT: [2, 'i32', 'Flag of instances that are area lights.'],
   STAYS: [4, 'i32', 'Flag of instances that are there before all else: what catches shadows, and plates.'],
+  UNTURNED: [8, 'i32', 'Flag of instances that are shifted, and neither turned nor scaled.'],
   PART_BYTES: [32, 'usize', 'Bytes of a part: finish, flags, emitter, group, links.'],
   PART_FLAGS: [4, 'usize', 'Where a part has its flags.'],
   PART_EMITTER: [8, 'usize', 'Where a part has its emitter, or -1.'],

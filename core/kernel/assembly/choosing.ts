@@ -4,16 +4,19 @@
 // what the surface makes of it: its diffuse share by the cosine, its mirror share by the lobe about the mirrored
 // view, widened by the node's own size. The surround and directional lights stand beside the tree.
 import {
-  E_COS_INNER, E_FORWARD_X, E_FORWARD_Y, E_FORWARD_Z, E_LUMINANCE, E_PARENT, FEEDS_DIFFUSE, FEEDS_MIRROR,
+  E_COS_INNER, E_FORWARD_X, E_FORWARD_Y, E_FORWARD_Z, E_LUMINANCE, E_PARENT, E_RADIUS, E_X, FEEDS_DIFFUSE, FEEDS_MIRROR,
   LANE_WEIGHTS, LIGHT_CHILDREN, LIGHT_NODE_BYTES, LIGHT_NODE_RECORDS, P_VALPHA2, P_VDIFFUSE, P_VNX, P_VNY, P_VNZ,
   P_VRX, P_VRY, P_VRZ, P_VSPECULAR, P_VSUM, P_VTHROUGH, P_VX, P_VY, P_VZ,
 } from './layout';
+import { beamB, beamG, beamR, before } from './beams';
 import { above, add, below, both, clamp01, div, dot3, flip, mad, most, mul, pick, root, splat, sub, where } from './lanes';
 import { directionals, emitterAt, lane, lightNodes, lightTree } from './scene';
 import { skyFeeds, skyWeight } from './surround';
 
 /** Least share of a node's power that its spread leaves: what is bounded to nothing is never chosen. */
 const FAINT: f32 = 0.01;
+/** The same of a beam whose light starts anywhere on a disc: what its middle sends says less. */
+const FAINT_SOFT: f32 = 0.2;
 const PI: f32 = 3.141592653589793;
 
 // the point under way, four times over
@@ -174,11 +177,37 @@ function weigh(node: i32): f32 {
   const to = weightsAt(node);
   let all = splat(0);
   for (let q = 0; q < records; q++) {
-    const w = importance(at + <usize>q * LIGHT_NODE_BYTES);
-    v128.store(to + (<usize>q << 4), w);
-    all = add(all, w);
+    const record = at + <usize>q * LIGHT_NODE_BYTES;
+    const four = to + (<usize>q << 4);
+    v128.store(four, importance(record));
+    const beams = load<i32>(record, 204);
+    if (beams !== 0) throughBeams(record, beams, four);
+    all = add(all, v128.load(four));
   }
   return total(all);
+}
+
+/**
+ * Weighs the lights of a record that are thrown through something by what of it goes this way.
+ * @param beams a bit for each of them
+ */
+function throughBeams(record: usize, beams: i32, weights: usize): void {
+  for (let k: usize = 0; k < 4; k++) {
+    if ((beams & (1 << <i32>k)) === 0) continue;
+    const weight = load<f32>(weights + (k << 2));
+    if (!(weight > 0)) continue;
+    const e = emitterAt(~load<i32>(record + 176 + (k << 2)));
+    const dx = f32x4.extract_lane(px, 0) - load<f32>(e, E_X);
+    const dy = f32x4.extract_lane(py, 0) - load<f32>(e, E_X + 4);
+    const dz = f32x4.extract_lane(pz, 0) - load<f32>(e, E_X + 8);
+    const d2 = dx * dx + dy * dy + dz * dz;
+    if (!(d2 > 0)) continue;
+    const by: f32 = <f32>1 / sqrt<f32>(d2);
+    before(e, dx * by, dy * by, dz * by);
+    const seen: f32 = <f32>0.2126 * beamR + <f32>0.7152 * beamG + <f32>0.0722 * beamB;
+    const floor: f32 = load<f32>(e, E_RADIUS) > 0 ? FAINT_SOFT : FAINT;
+    store<f32>(weights + (k << 2), weight * (seen > floor ? seen : floor));
+  }
 }
 
 /** What a directional light might give. */

@@ -4,7 +4,7 @@ import {
   P_INSTANCE, P_LIFT, P_NX, P_NY, P_NZ, P_PART, P_TRIANGLE, P_UX, P_UY, P_UZ, P_X, P_Y, P_Z, TRIANGLE_BYTES,
   TRIANGLE_NORMALS, TRIANGLE_RUN, TRIANGLE_TANGENTS,
 } from './layout';
-import { add, mad, mul, splat, sub } from './lanes';
+import { add, mad, most, mul, splat, sub } from './lanes';
 import { instances } from './scene';
 
 /**
@@ -25,13 +25,17 @@ const LEAST_LIFT: f32 = 2e-7;
 @inline function keep(field: usize, v: v128): void {
   v128.store_lane<f32>(field, v, 0);
 }
+/** Greatest side of a vector, in its first lane. */
 // @ts-ignore: decorator
-@inline function largest(v: v128): f32 {
-  return max(max(abs(f32x4.extract_lane(v, 0)), abs(f32x4.extract_lane(v, 1))), abs(f32x4.extract_lane(v, 2)));
+@inline function largest(v: v128): v128 {
+  const sides = f32x4.abs(v);
+  return most(most(sides, v128.shuffle<f32>(sides, sides, 1, 1, 1, 1)), v128.shuffle<f32>(sides, sides, 2, 2, 2, 2));
 }
+/** Sum of a vector's sides, in its first lane. */
 // @ts-ignore: decorator
-@inline function extent(v: v128): f32 {
-  return abs(f32x4.extract_lane(v, 0)) + abs(f32x4.extract_lane(v, 1)) + abs(f32x4.extract_lane(v, 2));
+@inline function extent(v: v128): v128 {
+  const sides = f32x4.abs(v);
+  return add(add(sides, v128.shuffle<f32>(sides, sides, 1, 1, 1, 1)), v128.shuffle<f32>(sides, sides, 2, 2, 2, 2));
 }
 
 /** Works out what a path's hit is shaded from. @param at wave + 4 · path */
@@ -118,5 +122,5 @@ export function standOnHit(at: usize): void {
   keep(at + P_UX, tangent);
   store<f32>(at + P_UY, f32x4.extract_lane(tangent, 1));
   store<f32>(at + P_UZ, f32x4.extract_lane(tangent, 2));
-  store<f32>(at + P_LIFT, max(largest(p), max(extent(e1), extent(e2))) * LIFT + LEAST_LIFT);
+  keep(at + P_LIFT, mad(most(largest(p), most(extent(e1), extent(e2))), splat(LIFT), splat(LEAST_LIFT)));
 }

@@ -84,6 +84,10 @@
 // @ts-ignore: decorator
 @inline export const STAYS: i32 = 4;
 
+// Flag of instances that are shifted, and neither turned nor scaled.
+// @ts-ignore: decorator
+@inline export const UNTURNED: i32 = 8;
+
 // Bytes of a part: finish, flags, emitter, group, links.
 // @ts-ignore: decorator
 @inline export const PART_BYTES: usize = 32;
@@ -230,7 +234,7 @@
 
 // Bytes of an emitter.
 // @ts-ignore: decorator
-@inline export const EMITTER_BYTES: usize = 144;
+@inline export const EMITTER_BYTES: usize = 160;
 
 // Paths of a wave.
 // @ts-ignore: decorator
@@ -1363,6 +1367,22 @@
 // Emitter: profile.
 // @ts-ignore: decorator
 @inline export const E_PROFILE: usize = 140;
+
+// Emitter: radius.
+// @ts-ignore: decorator
+@inline export const E_RADIUS: usize = 144;
+
+// Emitter: spare0.
+// @ts-ignore: decorator
+@inline export const E_SPARE0: usize = 148;
+
+// Emitter: spare1.
+// @ts-ignore: decorator
+@inline export const E_SPARE1: usize = 152;
+
+// Emitter: spare2.
+// @ts-ignore: decorator
+@inline export const E_SPARE2: usize = 156;
 
 // Photon: x.
 // @ts-ignore: decorator

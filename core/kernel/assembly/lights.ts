@@ -2,7 +2,7 @@
 import {
   AREA, BY_PHOTONS, CARD, CASTS, DIRECTIONAL, E_AREA, E_BLUE, E_CDF, E_COS_INNER, E_COS_OUTER, E_COUNT, E_FALL,
   E_FEEDS, E_FIRST, E_FLAGS, E_FORWARD_X, E_FORWARD_Y, E_FORWARD_Z, E_GREEN, E_GROUP, E_INSTANCE, E_KIND, E_LINKS,
-  E_RANGE, E_RED, E_REFERENCE, E_RIGHT_X, E_UP_X, E_X, FALL_LINEAR, FALL_NONE, FALL_SQUARE, GLOW, INSTANCE_BYTES,
+  E_RADIUS, E_RANGE, E_RED, E_REFERENCE, E_RIGHT_X, E_UP_X, E_X, FALL_LINEAR, FALL_NONE, FALL_SQUARE, GLOW, INSTANCE_BYTES,
   INSTANCE_TRIANGLES, POINT, ROUND, SEEN, SPOT, TRIANGLE_BYTES, FED, WHITE,
 } from './layout';
 import { beamB, beamG, beamR, before } from './beams';
@@ -65,7 +65,23 @@ export function pointOn(i: i32, u: f32, v: f32): void {
     lightNx = lightNx * cosine + load<f32>(e, E_RIGHT_X) * a + load<f32>(e, E_UP_X) * b;
     lightNy = lightNy * cosine + load<f32>(e, E_RIGHT_X + 4) * a + load<f32>(e, E_UP_X + 4) * b;
     lightNz = lightNz * cosine + load<f32>(e, E_RIGHT_X + 8) * a + load<f32>(e, E_UP_X + 8) * b;
+  } else if (load<f32>(e, E_RADIUS) > 0) {
+    softPoint(e, kind === SPOT, u, v);
   }
+}
+
+/** A point of the disc that a spot shines from, or of the ball that a lamp with a profile does. */
+function softPoint(e: usize, flat: bool, u: f32, v: f32): void {
+  const radius = load<f32>(e, E_RADIUS);
+  const ahead: f32 = flat ? <f32>0 : <f32>1 - <f32>2 * u;
+  const r: f32 = radius * sqrt<f32>(flat ? u : <f32>4 * u * (<f32>1 - u));
+  turn4(splat(v));
+  const a: f32 = r * f32x4.extract_lane(cosOut, 0);
+  const b: f32 = r * f32x4.extract_lane(sinOut, 0);
+  const c: f32 = radius * ahead;
+  lightX += load<f32>(e, E_RIGHT_X) * a + load<f32>(e, E_UP_X) * b + lightNx * c;
+  lightY += load<f32>(e, E_RIGHT_X + 4) * a + load<f32>(e, E_UP_X + 4) * b + lightNy * c;
+  lightZ += load<f32>(e, E_RIGHT_X + 8) * a + load<f32>(e, E_UP_X + 8) * b + lightNz * c;
 }
 
 /** Of what glows, where pointOn took its point. */

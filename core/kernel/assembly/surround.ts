@@ -7,7 +7,7 @@ import {
   SU_RED, SU_ROWS, SU_SEEN, SU_UNIT, SU_WEIGHT, SU_WIDTH, SU_XX, SU_XY, SU_XZ, SU_YX, SU_YY, SU_YZ, SU_ZX, SU_ZY,
   SU_ZZ,
 } from './layout';
-import { div, dot3, flip, mad, mul, pick, root, splat, sub } from './lanes';
+import { add, below, clamp01, div, dot3, flip, gather, least, mad, most, mul, pick, root, splat, sub, where } from './lanes';
 import { asin4, atan24, cosOut, sinOut, turn4 } from './maths4';
 
 const INV_TURN: f32 = 0.15915494309189535;
@@ -127,85 +127,134 @@ export let skyMirrorG: v128 = f32x4.splat(0);
 export let skyMirrorB: v128 = f32x4.splat(0);
 
 // @ts-ignore: decorator
-@inline function pixelAt(from: usize, wide: i32, x: i32, y: i32): v128 {
-  const bits = v128.load64_zero(from + (<usize>(y * wide + x) << 3));
+@inline function pixelAt(from: usize, number: i32): v128 {
+  const bits = v128.load64_zero(from + (<usize>number << 3));
   return mul(i32x4.shl(i32x4.extend_low_i16x8_u(bits), 13), splat(HALF));
 }
 
-/** Bilinear radiance at a place of a picture, one path: r g b in a vector. */
+/** Results of fetch4 and of all that looks pictures up: r g b of four paths. */
+let fetchedR: v128 = f32x4.splat(0);
+let fetchedG: v128 = f32x4.splat(0);
+let fetchedB: v128 = f32x4.splat(0);
+
+/** Radiance between the four pixels about a place, one path: r g b in a vector. @param a b c d numbers of the pixels */
 // @ts-ignore: decorator
-@inline function fetchFrom(from: usize, wide: i32, high: i32, nits: f32, u: f32, v: f32): v128 {
-  let fx: f32 = u * <f32>wide - <f32>0.5;
-  let fy: f32 = v * <f32>high - <f32>0.5;
-  if (fx < 0) fx += <f32>wide;
-  fy = max(<f32>0, min(<f32>(high - 1), fy));
-  const x0 = min(wide - 1, <i32>fx);
-  const y0 = <i32>fy;
-  const x1 = x0 + 1 === wide ? 0 : x0 + 1;
-  const y1 = y0 + 1 < high ? y0 + 1 : y0;
-  const tx = splat(fx - <f32>x0);
-  const ty = splat(fy - <f32>y0);
-  const a = pixelAt(from, wide, x0, y0);
-  const b = pixelAt(from, wide, x1, y0);
-  const c = pixelAt(from, wide, x0, y1);
-  const d = pixelAt(from, wide, x1, y1);
-  const top = mad(sub(b, a), tx, a);
-  const low = mad(sub(d, c), tx, c);
-  return mul(mad(sub(low, top), ty, top), mul(splat(nits), gains));
+@inline function between(from: usize, a: i32, b: i32, c: i32, d: i32, tx: v128, ty: v128): v128 {
+  const first = pixelAt(from, a);
+  const third = pixelAt(from, c);
+  const top = mad(sub(pixelAt(from, b), first), tx, first);
+  const low = mad(sub(pixelAt(from, d), third), tx, third);
+  return mad(sub(low, top), ty, top);
 }
 
-// @ts-ignore: decorator
-@inline function fetch(u: f32, v: f32): v128 { return fetchFrom(picture, width, height, unit, u, v); }
-// @ts-ignore: decorator
-@inline function fetchMirrored(u: f32, v: f32): v128 {
-  return fetchFrom(mirrored, mirroredWidth, mirroredHeight, mirroredUnit, u, v);
-}
-
-/** What mirrors see of four places of the picture. */
-function spreadMirrored(u: v128, v: v128): void {
-  const r = skyR;
-  const g = skyG;
-  const b = skyB;
-  spread(
-    fetchMirrored(f32x4.extract_lane(u, 0), f32x4.extract_lane(v, 0)),
-    fetchMirrored(f32x4.extract_lane(u, 1), f32x4.extract_lane(v, 1)),
-    fetchMirrored(f32x4.extract_lane(u, 2), f32x4.extract_lane(v, 2)),
-    fetchMirrored(f32x4.extract_lane(u, 3), f32x4.extract_lane(v, 3)),
+/** Bilinear radiance at four places of a picture. */
+function fetch4(from: usize, wide: i32, high: i32, nits: f32, u: v128, v: v128): void {
+  const across = splat(<f32>wide);
+  const least4 = sub(mul(u, across), splat(0.5));
+  const fx = add(least4, where(below(least4, splat(0)), across));
+  const fy = most(splat(0), least(splat(<f32>(high - 1)), sub(mul(v, splat(<f32>high)), splat(0.5))));
+  const x0 = i32x4.min_s(i32x4.splat(wide - 1), i32x4.trunc_sat_f32x4_s(fx));
+  const y0 = i32x4.trunc_sat_f32x4_s(fy);
+  const one = i32x4.splat(1);
+  const x1 = v128.andnot(i32x4.add(x0, one), i32x4.eq(x0, i32x4.splat(wide - 1)));
+  const y1 = i32x4.min_s(i32x4.add(y0, one), i32x4.splat(high - 1));
+  const tx = sub(fx, f32x4.convert_i32x4_s(x0));
+  const ty = sub(fy, f32x4.convert_i32x4_s(y0));
+  const upper = i32x4.mul(y0, i32x4.splat(wide));
+  const lower = i32x4.mul(y1, i32x4.splat(wide));
+  const a = i32x4.add(upper, x0);
+  const b = i32x4.add(upper, x1);
+  const c = i32x4.add(lower, x0);
+  const d = i32x4.add(lower, x1);
+  const scale = mul(splat(nits), gains);
+  const p0 = mul(
+    between(
+      from, i32x4.extract_lane(a, 0), i32x4.extract_lane(b, 0), i32x4.extract_lane(c, 0), i32x4.extract_lane(d, 0),
+      v128.shuffle<f32>(tx, tx, 0, 0, 0, 0), v128.shuffle<f32>(ty, ty, 0, 0, 0, 0),
+    ),
+    scale,
   );
-  skyMirrorR = skyR;
-  skyMirrorG = skyG;
-  skyMirrorB = skyB;
-  skyR = r;
-  skyG = g;
-  skyB = b;
-}
-
-// @ts-ignore: decorator
-@inline function density(row: i32, column: i32): f32 {
-  const base = cellCdf + (<usize>(row * (columns + 1) + column) << 2);
-  const r = <usize>row << 2;
-  const inRow = (load<f32>(base, 4) - load<f32>(base)) * (load<f32>(rowCdf + r, 4) - load<f32>(rowCdf + r));
-  return (inRow * <f32>columns) / (TURN * (load<f32>(bands + r) - load<f32>(bands + r, 4)));
-}
-
-/** Turns four vectors of r g b x into r, g, b of four paths. */
-// @ts-ignore: decorator
-@inline function spread(a: v128, b: v128, c: v128, d: v128): void {
-  const ab = v128.shuffle<f32>(a, b, 0, 4, 1, 5);
-  const cd = v128.shuffle<f32>(c, d, 0, 4, 1, 5);
-  skyR = v128.shuffle<f32>(ab, cd, 0, 1, 4, 5);
-  skyG = v128.shuffle<f32>(ab, cd, 2, 3, 6, 7);
-  skyB = v128.shuffle<f32>(
-    v128.shuffle<f32>(a, b, 2, 6, 2, 6), v128.shuffle<f32>(c, d, 2, 6, 2, 6), 0, 1, 4, 5,
+  const p1 = mul(
+    between(
+      from, i32x4.extract_lane(a, 1), i32x4.extract_lane(b, 1), i32x4.extract_lane(c, 1), i32x4.extract_lane(d, 1),
+      v128.shuffle<f32>(tx, tx, 1, 1, 1, 1), v128.shuffle<f32>(ty, ty, 1, 1, 1, 1),
+    ),
+    scale,
+  );
+  const p2 = mul(
+    between(
+      from, i32x4.extract_lane(a, 2), i32x4.extract_lane(b, 2), i32x4.extract_lane(c, 2), i32x4.extract_lane(d, 2),
+      v128.shuffle<f32>(tx, tx, 2, 2, 2, 2), v128.shuffle<f32>(ty, ty, 2, 2, 2, 2),
+    ),
+    scale,
+  );
+  const p3 = mul(
+    between(
+      from, i32x4.extract_lane(a, 3), i32x4.extract_lane(b, 3), i32x4.extract_lane(c, 3), i32x4.extract_lane(d, 3),
+      v128.shuffle<f32>(tx, tx, 3, 3, 3, 3), v128.shuffle<f32>(ty, ty, 3, 3, 3, 3),
+    ),
+    scale,
+  );
+  // four vectors of r g b x as r, g, b of four paths
+  const low = v128.shuffle<f32>(p0, p1, 0, 4, 1, 5);
+  const high4 = v128.shuffle<f32>(p2, p3, 0, 4, 1, 5);
+  fetchedR = v128.shuffle<f32>(low, high4, 0, 1, 4, 5);
+  fetchedG = v128.shuffle<f32>(low, high4, 2, 3, 6, 7);
+  fetchedB = v128.shuffle<f32>(
+    v128.shuffle<f32>(p0, p1, 2, 6, 2, 6), v128.shuffle<f32>(p2, p3, 2, 6, 2, 6), 0, 1, 4, 5,
   );
 }
 
+/** What lights, and what mirrors see, of four places of the picture. */
+function fetchSky(u: v128, v: v128): void {
+  if (skyBlurred) {
+    fetch4(mirrored, mirroredWidth, mirroredHeight, mirroredUnit, u, v);
+    skyMirrorR = fetchedR;
+    skyMirrorG = fetchedG;
+    skyMirrorB = fetchedB;
+  }
+  fetch4(picture, width, height, unit, u, v);
+  skyR = fetchedR;
+  skyG = fetchedG;
+  skyB = fetchedB;
+}
+
+/** Where in the map a cell's cumulative share begins. */
 // @ts-ignore: decorator
-@inline function densityAt(u: f32, v: f32): f32 {
-  const row = max(0, min(rows - 1, <i32>floor<f32>(v * <f32>(rows - 1) + <f32>0.5)));
-  let c: f32 = u * <f32>columns - <f32>0.5;
-  if (c < 0) c += <f32>columns;
-  return density(row, min(columns - 1, <i32>c));
+@inline function cellAt(row: i32, column: i32): usize {
+  return cellCdf + (<usize>(row * (columns + 1) + column) << 2);
+}
+
+/** Density of four cells of the map. @param r0 … r3 where their rows begin, bytes; @param c0 … c3 their cells */
+// @ts-ignore: decorator
+@inline function density4(
+  r0: usize, r1: usize, r2: usize, r3: usize, c0: usize, c1: usize, c2: usize, c3: usize,
+): v128 {
+  const cells = sub(gather(4, c0, c1, c2, c3), gather(0, c0, c1, c2, c3));
+  const inRows = sub(gather(rowCdf + 4, r0, r1, r2, r3), gather(rowCdf, r0, r1, r2, r3));
+  const sides = sub(gather(bands, r0, r1, r2, r3), gather(bands + 4, r0, r1, r2, r3));
+  return div(mul(mul(cells, inRows), splat(<f32>columns)), mul(splat(TURN), sides));
+}
+
+/** Density with which four places of the picture would be drawn. */
+// @ts-ignore: decorator
+@inline function densityAt4(u: v128, v: v128): v128 {
+  const across = splat(<f32>columns);
+  const c = sub(mul(u, across), splat(0.5));
+  const column = i32x4.min_s(
+    i32x4.splat(columns - 1), i32x4.trunc_sat_f32x4_s(add(c, where(below(c, splat(0)), across))),
+  );
+  const down = f32x4.floor(mad(v, splat(<f32>(rows - 1)), splat(0.5)));
+  const row = i32x4.max_s(i32x4.splat(0), i32x4.min_s(i32x4.splat(rows - 1), i32x4.trunc_sat_f32x4_s(down)));
+  const r0 = i32x4.extract_lane(row, 0);
+  const r1 = i32x4.extract_lane(row, 1);
+  const r2 = i32x4.extract_lane(row, 2);
+  const r3 = i32x4.extract_lane(row, 3);
+  return density4(
+    <usize>r0 << 2, <usize>r1 << 2, <usize>r2 << 2, <usize>r3 << 2, cellAt(r0, i32x4.extract_lane(column, 0)),
+    cellAt(r1, i32x4.extract_lane(column, 1)), cellAt(r2, i32x4.extract_lane(column, 2)),
+    cellAt(r3, i32x4.extract_lane(column, 3)),
+  );
 }
 
 let placeU: v128 = f32x4.splat(0);
@@ -228,21 +277,8 @@ export let skyBehindB: v128 = f32x4.splat(0);
 /** Radiance from four unit directions, and the density with which they would be drawn. */
 export function look4(x: v128, y: v128, z: v128): void {
   intoPicture(x, y, z);
-  const u = placeU;
-  const v = placeV;
-  const u0 = f32x4.extract_lane(u, 0);
-  const u1 = f32x4.extract_lane(u, 1);
-  const u2 = f32x4.extract_lane(u, 2);
-  const u3 = f32x4.extract_lane(u, 3);
-  const v0 = f32x4.extract_lane(v, 0);
-  const v1 = f32x4.extract_lane(v, 1);
-  const v2 = f32x4.extract_lane(v, 2);
-  const v3 = f32x4.extract_lane(v, 3);
-  spread(fetch(u0, v0), fetch(u1, v1), fetch(u2, v2), fetch(u3, v3));
-  if (skyWeight > 0)
-    skyDensity = f32x4(densityAt(u0, v0), densityAt(u1, v1), densityAt(u2, v2), densityAt(u3, v3));
-  else skyDensity = splat(0);
-  if (skyBlurred) spreadMirrored(u, v);
+  fetchSky(placeU, placeV);
+  skyDensity = skyWeight > 0 ? densityAt4(placeU, placeV) : splat(0);
 }
 
 /** Radiance that the camera sees by itself along four rays. */
@@ -251,21 +287,10 @@ export function lookBehind(ox: v128, oy: v128, oz: v128, x: v128, y: v128, z: v1
     onGround(ox, oy, oz, x, y, z);
     intoPicture(groundedX, groundedY, groundedZ);
   } else intoPicture(x, y, z);
-  const r = skyR;
-  const g = skyG;
-  const b = skyB;
-  spread(
-    fetchFrom(behind, behindWidth, behindHeight, behindUnit, f32x4.extract_lane(placeU, 0), f32x4.extract_lane(placeV, 0)),
-    fetchFrom(behind, behindWidth, behindHeight, behindUnit, f32x4.extract_lane(placeU, 1), f32x4.extract_lane(placeV, 1)),
-    fetchFrom(behind, behindWidth, behindHeight, behindUnit, f32x4.extract_lane(placeU, 2), f32x4.extract_lane(placeV, 2)),
-    fetchFrom(behind, behindWidth, behindHeight, behindUnit, f32x4.extract_lane(placeU, 3), f32x4.extract_lane(placeV, 3)),
-  );
-  skyBehindR = skyR;
-  skyBehindG = skyG;
-  skyBehindB = skyB;
-  skyR = r;
-  skyG = g;
-  skyB = b;
+  fetch4(behind, behindWidth, behindHeight, behindUnit, placeU, placeV);
+  skyBehindR = fetchedR;
+  skyBehindG = fetchedG;
+  skyBehindB = fetchedB;
 }
 
 /** Whether the camera sees something else of it than lights: a blurred picture, or its ground. */
@@ -310,46 +335,42 @@ let groundedZ: v128 = f32x4.splat(0);
   return i;
 }
 
+/** How far four values are between two neighbours of a distribution, 0 … 1. */
 // @ts-ignore: decorator
-@inline function within(cdf: usize, i: i32, value: f32): f32 {
-  const low = load<f32>(cdf + (<usize>i << 2));
-  return min(<f32>1, max(<f32>0, (value - low) / (load<f32>(cdf + (<usize>i << 2), 4) - low)));
+@inline function within(low: v128, high: v128, value: v128): v128 {
+  return clamp01(div(sub(value, low), sub(high, low)));
 }
 
-// of one direction under way
-let cellU: f32 = 0;
-let cellY: f32 = 0;
-let cellDensity: f32 = 0;
-
+/** Column of a row of the map. */
 // @ts-ignore: decorator
-@inline function cell(u: f32, v: f32): void {
-  const row = search(rowCdf, rows, rowGuide, v);
-  const base = cellCdf + (<usize>(row * (columns + 1)) << 2);
-  const column = search(base, columns, cellGuide + (<usize>(row * columns) << 2), u);
-  const top = load<f32>(bands + (<usize>row << 2));
-  cellY = top + (load<f32>(bands + (<usize>row << 2), 4) - top) * within(rowCdf, row, v);
-  cellU = (<f32>column + <f32>0.5 + within(base, column, u)) / <f32>columns;
-  cellDensity = density(row, column);
+@inline function columnOf(row: i32, value: f32): i32 {
+  return search(cellAt(row, 0), columns, cellGuide + (<usize>(row * columns) << 2), value);
 }
 
 /** Draws four directions in proportion to luminance. */
 export function skyDraw4(u: v128, v: v128): void {
-  cell(f32x4.extract_lane(u, 0), f32x4.extract_lane(v, 0));
-  let cu = splat(cellU);
-  let cy = splat(cellY);
-  let cd = splat(cellDensity);
-  cell(f32x4.extract_lane(u, 1), f32x4.extract_lane(v, 1));
-  cu = f32x4.replace_lane(cu, 1, cellU);
-  cy = f32x4.replace_lane(cy, 1, cellY);
-  cd = f32x4.replace_lane(cd, 1, cellDensity);
-  cell(f32x4.extract_lane(u, 2), f32x4.extract_lane(v, 2));
-  cu = f32x4.replace_lane(cu, 2, cellU);
-  cy = f32x4.replace_lane(cy, 2, cellY);
-  cd = f32x4.replace_lane(cd, 2, cellDensity);
-  cell(f32x4.extract_lane(u, 3), f32x4.extract_lane(v, 3));
-  cu = f32x4.replace_lane(cu, 3, cellU);
-  cy = f32x4.replace_lane(cy, 3, cellY);
-  cd = f32x4.replace_lane(cd, 3, cellDensity);
+  const r0 = search(rowCdf, rows, rowGuide, f32x4.extract_lane(v, 0));
+  const r1 = search(rowCdf, rows, rowGuide, f32x4.extract_lane(v, 1));
+  const r2 = search(rowCdf, rows, rowGuide, f32x4.extract_lane(v, 2));
+  const r3 = search(rowCdf, rows, rowGuide, f32x4.extract_lane(v, 3));
+  const c0 = columnOf(r0, f32x4.extract_lane(u, 0));
+  const c1 = columnOf(r1, f32x4.extract_lane(u, 1));
+  const c2 = columnOf(r2, f32x4.extract_lane(u, 2));
+  const c3 = columnOf(r3, f32x4.extract_lane(u, 3));
+  const w0 = <usize>r0 << 2;
+  const w1 = <usize>r1 << 2;
+  const w2 = <usize>r2 << 2;
+  const w3 = <usize>r3 << 2;
+  const b0 = cellAt(r0, c0);
+  const b1 = cellAt(r1, c1);
+  const b2 = cellAt(r2, c2);
+  const b3 = cellAt(r3, c3);
+  const top = gather(bands, w0, w1, w2, w3);
+  const down = within(gather(rowCdf, w0, w1, w2, w3), gather(rowCdf + 4, w0, w1, w2, w3), v);
+  const cy = mad(sub(gather(bands + 4, w0, w1, w2, w3), top), down, top);
+  const column = f32x4(<f32>c0, <f32>c1, <f32>c2, <f32>c3);
+  const aside = within(gather(0, b0, b1, b2, b3), gather(4, b0, b1, b2, b3), u);
+  const cu = div(add(add(column, splat(0.5)), aside), splat(<f32>columns));
   // half a turn on: the picture's middle looks along +x
   const wrapped = pick(f32x4.ge(cu, splat(1)), sub(cu, splat(1)), cu);
   const s = root(f32x4.pmax(splat(0), sub(splat(1), mul(cy, cy))));
@@ -360,13 +381,6 @@ export function skyDraw4(u: v128, v: v128): void {
   skyX = mad(splat(yx), cy, mad(splat(xx), px, mul(splat(zx), pz)));
   skyY = mad(splat(zy), pz, mad(splat(xy), px, mul(splat(yy), cy)));
   skyZ = mad(splat(yz), cy, mad(splat(xz), px, mul(splat(zz), pz)));
-  const v4 = sub(splat(0.5), mul(asin4(cy), splat(INV_PI)));
-  spread(
-    fetch(f32x4.extract_lane(wrapped, 0), f32x4.extract_lane(v4, 0)),
-    fetch(f32x4.extract_lane(wrapped, 1), f32x4.extract_lane(v4, 1)),
-    fetch(f32x4.extract_lane(wrapped, 2), f32x4.extract_lane(v4, 2)),
-    fetch(f32x4.extract_lane(wrapped, 3), f32x4.extract_lane(v4, 3)),
-  );
-  skyDensity = cd;
-  if (skyBlurred) spreadMirrored(wrapped, v4);
+  fetchSky(wrapped, sub(splat(0.5), mul(asin4(cy), splat(INV_PI))));
+  skyDensity = density4(w0, w1, w2, w3, b0, b1, b2, b3);
 }

@@ -4,12 +4,14 @@
 import {
   CASTS_SHADOW, INSTANCE_BYTES, INSTANCE_FLAGS, INSTANCE_NODES, INSTANCE_PACKS, INSTANCE_TO_SOLID,
   IS_LIGHT, LANE_TOP_STACK, LEAF_SHIFT, NODE_BYTES, NODE_CHILDREN, PACK_BYTES, PACK_CORNER, PACK_IDS,
-  STAYS,
+  STAYS, UNTURNED,
 } from './layout';
 
-/** Slabs are widened by two roundings each way (Ize, "Robust BVH Ray Traversal", JCGT 2013). */
-const WIDEN: f32 = 1.0000005;
-const NARROW: f32 = 0.9999995;
+/**
+ * Slabs are left later than rounding could have it that they are entered: two roundings each way (Ize, "Robust BVH Ray
+ * Traversal", JCGT 2013).
+ */
+const WIDEN: f32 = 1.000001;
 const HUGE: f32 = 1e20;
 
 /** The tree over instances, and the instances. */
@@ -74,6 +76,10 @@ let roz: v128 = f32x4.splat(0);
 let rix: v128 = f32x4.splat(0);
 let riy: v128 = f32x4.splat(0);
 let riz: v128 = f32x4.splat(0);
+let wix: v128 = f32x4.splat(0);
+let wiy: v128 = f32x4.splat(0);
+let wiz: v128 = f32x4.splat(0);
+// byte offsets of the near planes inside a node: minimum first, maximum 16 bytes on
 let nearX: usize = 0;
 let nearY: usize = 0;
 let nearZ: usize = 0;
@@ -87,49 +93,76 @@ let shx: v128 = f32x4.splat(0);
 let shy: v128 = f32x4.splat(0);
 let shz: v128 = f32x4.splat(0);
 
+/** One over a direction; huge where it is nought. Four at a time: least and greatest of single numbers take branches. */
 // @ts-ignore: decorator
-@inline function reciprocal(d: f32): f32 {
-  const r = <f32>1 / d;
-  return max(-HUGE, min(HUGE, r));
+@inline function reciprocals(d: v128): v128 {
+  return f32x4.pmax(f32x4.splat(-HUGE), f32x4.pmin(f32x4.splat(HUGE), f32x4.div(f32x4.splat(1), d)));
 }
-
 // @ts-ignore: decorator
-@inline function aim(ox: f32, oy: f32, oz: f32, dx: f32, dy: f32, dz: f32): void {
-  rox = f32x4.splat(ox);
-  roy = f32x4.splat(oy);
-  roz = f32x4.splat(oz);
-  rix = f32x4.splat(reciprocal(dx));
-  riy = f32x4.splat(reciprocal(dy));
-  riz = f32x4.splat(reciprocal(dz));
-  // byte offset of the near plane inside a node: minimum first, maximum 16 bytes on
-  nearX = reciprocal(dx) < 0 ? 16 : 0;
-  nearY = reciprocal(dy) < 0 ? 48 : 32;
-  nearZ = reciprocal(dz) < 0 ? 80 : 64;
-  const ax = abs(dx);
-  const ay = abs(dy);
-  const az = abs(dz);
-  let sk: f32;
-  if (ax > ay && ax > az) {
-    kz = 0; kx = 16; ky = 32;
-    okz = rox; okx = roy; oky = roz;
-    sk = <f32>1 / dx;
-    shx = f32x4.splat(dy * sk);
-    shy = f32x4.splat(dz * sk);
-  } else if (ay > az) {
-    kz = 16; kx = 32; ky = 0;
-    okz = roy; okx = roz; oky = rox;
-    sk = <f32>1 / dy;
-    shx = f32x4.splat(dz * sk);
-    shy = f32x4.splat(dx * sk);
-  } else {
-    kz = 32; kx = 0; ky = 16;
-    okz = roz; okx = rox; oky = roy;
-    sk = <f32>1 / dz;
-    shx = f32x4.splat(dx * sk);
-    shy = f32x4.splat(dy * sk);
-  }
+@inline function lane0(v: v128): v128 { return v128.shuffle<f32>(v, v, 0, 0, 0, 0); }
+// @ts-ignore: decorator
+@inline function lane1(v: v128): v128 { return v128.shuffle<f32>(v, v, 1, 1, 1, 1); }
+// @ts-ignore: decorator
+@inline function lane2(v: v128): v128 { return v128.shuffle<f32>(v, v, 2, 2, 2, 2); }
+
+/** Which way the ray goes. */
+// @ts-ignore: decorator
+@inline function turnTo(d: v128): void {
+  const r = reciprocals(d);
+  const signs = <usize>i32x4.bitmask(r);
+  rix = lane0(r);
+  riy = lane1(r);
+  riz = lane2(r);
+  const wide = f32x4.mul(r, f32x4.splat(WIDEN));
+  wix = lane0(wide);
+  wiy = lane1(wide);
+  wiz = lane2(wide);
+  nearX = (signs & 1) << 4;
+  nearY = 32 + ((signs & 2) << 3);
+  nearZ = 64 + ((signs & 4) << 2);
+  const sides = f32x4.abs(d);
+  const ax = f32x4.extract_lane(sides, 0);
+  const ay = f32x4.extract_lane(sides, 1);
+  const az = f32x4.extract_lane(sides, 2);
+  // the longest side first, without a branch that nobody could foretell
+  const isX = <usize>(ax > ay) & <usize>(ax > az);
+  const isY = (<usize>(ay > az)) & (isX ^ 1);
+  kz = 32 - (isX << 5) - (isY << 4);
+  kx = (isX << 4) + (isY << 5);
+  ky = 48 - kx - kz;
+  const axes = stack;
+  v128.store(axes, d);
+  const sk: f32 = <f32>1 / load<f32>(axes + (kz >> 2));
+  shx = f32x4.splat(load<f32>(axes + (kx >> 2)) * sk);
+  shy = f32x4.splat(load<f32>(axes + (ky >> 2)) * sk);
   shz = f32x4.splat(sk);
 }
+
+/** Where the ray starts; after turnTo. */
+// @ts-ignore: decorator
+@inline function startAt(o: v128): void {
+  rox = lane0(o);
+  roy = lane1(o);
+  roz = lane2(o);
+  const axes = stack;
+  v128.store(axes, o);
+  okx = v128.load32_splat(axes + (kx >> 2));
+  oky = v128.load32_splat(axes + (ky >> 2));
+  okz = v128.load32_splat(axes + (kz >> 2));
+}
+
+/**
+ * A child and where the ray enters it: the distance's bits above the reference, so that the nearer is the lesser number
+ * (distances before the start are all alike).
+ */
+// @ts-ignore: decorator
+@inline function entry(lanes: usize, refs: usize, lane: i32): i64 {
+  return (<i64>load<i32>(lanes + (<usize>lane << 2)) << 32) | <i64>load<u32>(refs + (<usize>lane << 2));
+}
+// @ts-ignore: decorator
+@inline function least(a: i64, b: i64): i64 { return select<i64>(a, b, a < b); }
+// @ts-ignore: decorator
+@inline function greatest(a: i64, b: i64): i64 { return select<i64>(b, a, a < b); }
 
 /** What a walk asks for: `Closest` and `Any` are told apart when the kernel is compiled. */
 type Closest = i32;
@@ -149,6 +182,9 @@ function walkSolid<Q>(nodes: usize, packs: usize, instance: i32, tmin: f32): boo
   const invX = rix;
   const invY = riy;
   const invZ = riz;
+  const wideX = wix;
+  const wideY = wiy;
+  const wideZ = wiz;
   const nx = nearX;
   const ny = nearY;
   const nz = nearZ;
@@ -165,6 +201,7 @@ function walkSolid<Q>(nodes: usize, packs: usize, instance: i32, tmin: f32): boo
   const zero = f32x4.splat(0);
   const vmin = f32x4.splat(tmin);
   let nearest = best;
+  let reach: f32 = nearest * WIDEN;
   let top: usize = floor;
   let current: i32 = 0;
   while (true) {
@@ -173,28 +210,19 @@ function walkSolid<Q>(nodes: usize, packs: usize, instance: i32, tmin: f32): boo
       const farX = nx ^ 16;
       const farY = ny ^ 16;
       const farZ = nz ^ 16;
-      const enter = f32x4.mul(
+      const enter = f32x4.pmax(
         f32x4.pmax(
-          f32x4.pmax(
-            f32x4.mul(f32x4.sub(v128.load(at + nx), orgX), invX),
-            f32x4.mul(f32x4.sub(v128.load(at + ny), orgY), invY),
-          ),
-          f32x4.pmax(f32x4.mul(f32x4.sub(v128.load(at + nz), orgZ), invZ), vmin),
+          f32x4.mul(f32x4.sub(v128.load(at + nx), orgX), invX),
+          f32x4.mul(f32x4.sub(v128.load(at + ny), orgY), invY),
         ),
-        f32x4.splat(NARROW),
+        f32x4.pmax(f32x4.mul(f32x4.sub(v128.load(at + nz), orgZ), invZ), vmin),
       );
       const leave = f32x4.pmin(
-        f32x4.mul(
-          f32x4.pmin(
-            f32x4.pmin(
-              f32x4.mul(f32x4.sub(v128.load(at + farX), orgX), invX),
-              f32x4.mul(f32x4.sub(v128.load(at + farY), orgY), invY),
-            ),
-            f32x4.mul(f32x4.sub(v128.load(at + farZ), orgZ), invZ),
-          ),
-          f32x4.splat(WIDEN),
+        f32x4.pmin(
+          f32x4.mul(f32x4.sub(v128.load(at + farX), orgX), wideX),
+          f32x4.mul(f32x4.sub(v128.load(at + farY), orgY), wideY),
         ),
-        f32x4.splat(nearest),
+        f32x4.pmin(f32x4.mul(f32x4.sub(v128.load(at + farZ), orgZ), wideZ), f32x4.splat(reach)),
       );
       let mask = i32x4.bitmask(f32x4.le(enter, leave));
       if (mask !== 0) {
@@ -215,37 +243,38 @@ function walkSolid<Q>(nodes: usize, packs: usize, instance: i32, tmin: f32): boo
           }
           continue;
         }
-        const entries = top;
-        const t0 = f32x4.extract_lane(enter, 0);
-        const t1 = f32x4.extract_lane(enter, 1);
-        const t2 = f32x4.extract_lane(enter, 2);
-        const t3 = f32x4.extract_lane(enter, 3);
-        let closer = first === 0 ? t0 : first === 1 ? t1 : t2;
-        let chosen = load<i32>(refs + (<usize>first << 2));
-        while (mask !== 0) {
-          const lane = ctz(mask);
+        // two of them are the most frequent, and are told apart without a branch
+        v128.store(top + 32, enter);
+        const lanes = top + 32;
+        let nearer = entry(lanes, refs, first);
+        let other = entry(lanes, refs, ctz(mask));
+        mask &= mask - 1;
+        let low = least(nearer, other);
+        let high = greatest(nearer, other);
+        if (mask !== 0) {
+          const third = entry(lanes, refs, ctz(mask));
           mask &= mask - 1;
-          const t = lane === 1 ? t1 : lane === 2 ? t2 : t3;
-          const ref = load<i32>(refs + (<usize>lane << 2));
-          let pushT = t;
-          let pushRef = ref;
-          if (t < closer) {
-            pushT = closer;
-            pushRef = chosen;
-            closer = t;
-            chosen = ref;
+          let middle = greatest(low, third);
+          low = least(low, third);
+          let far = greatest(middle, high);
+          middle = least(middle, high);
+          if (mask !== 0) {
+            const fourth = entry(lanes, refs, ctz(mask));
+            const second = greatest(low, fourth);
+            low = least(low, fourth);
+            const next = greatest(middle, second);
+            middle = least(middle, second);
+            store<i64>(top, greatest(far, next));
+            top += 8;
+            far = least(far, next);
           }
-          // keep this node's entries sorted, nearest on top
-          let slot = top;
-          while (slot > entries && load<f32>(slot - 4) < pushT) {
-            store<i64>(slot, load<i64>(slot - 8));
-            slot -= 8;
-          }
-          store<i32>(slot, pushRef);
-          store<f32>(slot + 4, pushT);
+          store<i64>(top, far);
           top += 8;
+          high = middle;
         }
-        current = chosen;
+        store<i64>(top, high);
+        top += 8;
+        current = <i32>low;
         continue;
       }
     } else {
@@ -297,6 +326,7 @@ function walkSolid<Q>(nodes: usize, packs: usize, instance: i32, tmin: f32): boo
               continue;
             if (tl < nearest || (tl === nearest && comesFirst(instance, id))) {
               nearest = tl;
+              reach = tl * WIDEN;
               bestId = id;
               bestInstance = instance;
               v128.store(top, f32x4.div(v, det));
@@ -318,7 +348,7 @@ function walkSolid<Q>(nodes: usize, packs: usize, instance: i32, tmin: f32): boo
       }
       top -= 8;
       if (isFloat<Q>()) break;
-      if (load<f32>(top + 4) <= nearest) break;
+      if (load<f32>(top + 4) <= reach) break;
     }
     current = load<i32>(top);
   }
@@ -337,19 +367,25 @@ function walkSolid<Q>(nodes: usize, packs: usize, instance: i32, tmin: f32): boo
   best = tmax;
   bestId = -1;
   bestInstance = -1;
-  const start = min(tmin, near);
+  const start: f32 = near < tmin ? near : tmin;
   const orgX = f32x4.splat(ox);
   const orgY = f32x4.splat(oy);
   const orgZ = f32x4.splat(oz);
-  const rx = reciprocal(dx);
-  const ry = reciprocal(dy);
-  const rz = reciprocal(dz);
-  const invX = f32x4.splat(rx);
-  const invY = f32x4.splat(ry);
-  const invZ = f32x4.splat(rz);
-  const nx: usize = rx < 0 ? 16 : 0;
-  const ny: usize = ry < 0 ? 48 : 32;
-  const nz: usize = rz < 0 ? 80 : 64;
+  const world = f32x4.replace_lane(f32x4.replace_lane(f32x4.splat(dx), 1, dy), 2, dz);
+  const inverse = reciprocals(world);
+  const signs = <usize>i32x4.bitmask(inverse);
+  const invX = lane0(inverse);
+  const invY = lane1(inverse);
+  const invZ = lane2(inverse);
+  const wide = f32x4.mul(inverse, f32x4.splat(WIDEN));
+  const wideX = lane0(wide);
+  const wideY = lane1(wide);
+  const wideZ = lane2(wide);
+  // whether the ray is aimed as it goes in the world
+  let straight = false;
+  const nx: usize = (signs & 1) << 4;
+  const ny: usize = 32 + ((signs & 2) << 3);
+  const nz: usize = 64 + ((signs & 4) << 2);
   const vmin = f32x4.splat(start);
   const floor = topStack;
   let top = floor;
@@ -358,56 +394,43 @@ function walkSolid<Q>(nodes: usize, packs: usize, instance: i32, tmin: f32): boo
     if (current >= 0) {
       const at = topNodes + <usize>current * NODE_BYTES;
       const enter = f32x4.pmax(
-        f32x4.mul(
-          f32x4.pmax(
-            f32x4.pmax(
-              f32x4.mul(f32x4.sub(v128.load(at + nx), orgX), invX),
-              f32x4.mul(f32x4.sub(v128.load(at + ny), orgY), invY),
-            ),
-            f32x4.mul(f32x4.sub(v128.load(at + nz), orgZ), invZ),
-          ),
-          f32x4.splat(NARROW),
+        f32x4.pmax(
+          f32x4.mul(f32x4.sub(v128.load(at + nx), orgX), invX),
+          f32x4.mul(f32x4.sub(v128.load(at + ny), orgY), invY),
         ),
-        vmin,
+        f32x4.pmax(f32x4.mul(f32x4.sub(v128.load(at + nz), orgZ), invZ), vmin),
       );
       const leave = f32x4.pmin(
-        f32x4.mul(
-          f32x4.pmin(
-            f32x4.pmin(
-              f32x4.mul(f32x4.sub(v128.load(at + (nx ^ 16)), orgX), invX),
-              f32x4.mul(f32x4.sub(v128.load(at + (ny ^ 16)), orgY), invY),
-            ),
-            f32x4.mul(f32x4.sub(v128.load(at + (nz ^ 16)), orgZ), invZ),
-          ),
-          f32x4.splat(WIDEN),
+        f32x4.pmin(
+          f32x4.mul(f32x4.sub(v128.load(at + (nx ^ 16)), orgX), wideX),
+          f32x4.mul(f32x4.sub(v128.load(at + (ny ^ 16)), orgY), wideY),
         ),
-        f32x4.splat(best),
+        f32x4.pmin(
+          f32x4.mul(f32x4.sub(v128.load(at + (nz ^ 16)), orgZ), wideZ),
+          f32x4.splat(best * WIDEN),
+        ),
       );
       let mask = i32x4.bitmask(f32x4.le(enter, leave));
       if (mask !== 0) {
         const refs = at + NODE_CHILDREN;
-        let nearer = ctz(mask);
+        const lane = ctz(mask);
         mask &= mask - 1;
-        if (mask !== 0) {
-          // the nearest next, the others on the stack as they come: there are few, and what is past is dropped
-          v128.store(top + 64, enter);
-          const lanes = top + 64;
-          let t = load<f32>(lanes + (<usize>nearer << 2));
-          while (mask !== 0) {
-            const lane = ctz(mask);
-            mask &= mask - 1;
-            const other = load<f32>(lanes + (<usize>lane << 2));
-            const swap = other < t;
-            store<i32>(top, load<i32>(refs + (<usize>(swap ? nearer : lane) << 2)));
-            store<f32>(top + 4, swap ? t : other);
-            top += 8;
-            if (swap) {
-              nearer = lane;
-              t = other;
-            }
-          }
+        if (mask === 0) {
+          current = load<i32>(refs + (<usize>lane << 2));
+          continue;
         }
-        current = load<i32>(refs + (<usize>nearer << 2));
+        // the nearest next, the others on the stack as they come: there are few, and what is past is dropped
+        const lanes = top + 32;
+        v128.store(lanes, enter);
+        let nearer = entry(lanes, refs, lane);
+        while (mask !== 0) {
+          const other = entry(lanes, refs, ctz(mask));
+          mask &= mask - 1;
+          store<i64>(top, greatest(nearer, other));
+          top += 8;
+          nearer = least(nearer, other);
+        }
+        current = <i32>nearer;
         continue;
       }
     } else {
@@ -418,18 +441,22 @@ function walkSolid<Q>(nodes: usize, packs: usize, instance: i32, tmin: f32): boo
         const c0 = v128.load(m);
         const c1 = v128.load(m, 16);
         const c2 = v128.load(m, 32);
-        const d = f32x4.add(
-          f32x4.add(f32x4.mul(c0, f32x4.splat(dx)), f32x4.mul(c1, f32x4.splat(dy))),
-          f32x4.mul(c2, f32x4.splat(dz)),
-        );
+        if ((load<i32>(at + INSTANCE_FLAGS) & UNTURNED) === 0) {
+          const d = f32x4.add(
+            f32x4.add(f32x4.mul(c0, f32x4.splat(dx)), f32x4.mul(c1, f32x4.splat(dy))),
+            f32x4.mul(c2, f32x4.splat(dz)),
+          );
+          turnTo(d);
+          straight = false;
+        } else if (!straight) {
+          turnTo(world);
+          straight = true;
+        }
         const o = f32x4.add(
           f32x4.add(f32x4.mul(c0, orgX), f32x4.mul(c1, orgY)),
           f32x4.add(f32x4.mul(c2, orgZ), v128.load(m, 48)),
         );
-        aim(
-          f32x4.extract_lane(o, 0), f32x4.extract_lane(o, 1), f32x4.extract_lane(o, 2),
-          f32x4.extract_lane(d, 0), f32x4.extract_lane(d, 1), f32x4.extract_lane(d, 2),
-        );
+        startAt(o);
         const met = walkSolid<Q>(
           load<u32>(at + INSTANCE_NODES), load<u32>(at + INSTANCE_PACKS), number, number === from ? tmin : start,
         );
@@ -439,7 +466,7 @@ function walkSolid<Q>(nodes: usize, packs: usize, instance: i32, tmin: f32): boo
     while (true) {
       if (top === floor) return isFloat<Q>() ? 0 : bestId;
       top -= 8;
-      if (load<f32>(top + 4) <= best) break;
+      if (load<f32>(top + 4) <= best * WIDEN) break;
     }
     current = load<i32>(top);
   }

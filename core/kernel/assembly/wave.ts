@@ -12,7 +12,7 @@ import { byPhotonsHere } from './caustics';
 import { aimPaths, pixelAt } from './eye';
 import { clear, clearShares, gain, leave } from './film';
 import { standOnHit } from './geometry';
-import { div, gather, mad, most, mul, pick, splat } from './lanes';
+import { div, gather, least, mad, most, mul, pick, splat } from './lanes';
 import { chanceOf, onlySky, skyChance, standAt } from './choosing';
 import {
   byPhotons, cardAcross, colourOf, cosineOfEdge, facing, groupOf, isCard, isOnFace, isSeen, isWhite, kindOf,
@@ -360,7 +360,8 @@ function shade(n: i32, index: i32): i32 {
 function survives(at: usize, index: i32): bool {
   const depth = w(P_DEPTH, at);
   if (depth <= ROULETTE_AFTER) return true;
-  const go = min(ROULETTE_MOST, max(max(f(P_TR, at), f(P_TG, at)), f(P_TB, at)));
+  const brightest = most(most(v128.load32_zero(at + P_TR), v128.load32_zero(at + P_TG)), v128.load32_zero(at + P_TB));
+  const go = f32x4.extract_lane(least(splat(ROULETTE_MOST), brightest), 0);
   draw1(w(P_PIXEL, at), index, depth * PAIRS);
   if (!(f32x4.extract_lane(drawX, 0) < go)) return false;
   const by: f32 = <f32>1 / go;

@@ -78,7 +78,7 @@ export class PointLight extends Parameters(POINT_LIGHT) {
   /** Blocks and pieces it falls on; all when there are none. */
   @Texts(MOST.only, 64) only!: string[];
   @OneOrNone(() => Follow) follows!: Follow | null;
-  /** A point with a profile has no radius. */
+  /** A ball with a profile softens shadows, and is not seen itself. */
   @OneOrNone(() => ProfileRef) profile!: ProfileRef | null;
   @Equals('point') kind!: 'point';
 }

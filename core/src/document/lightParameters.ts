@@ -231,6 +231,11 @@ export const SPOT_LIGHT = {
     fader: [1, 90],
   }),
   edge: share('Edge', 0.3, { hint: 'Share of the cone over which its edge fades' }),
+  radius: amount('Radius', UNITS.mm, [0, 10], 0, 1, {
+    since: 17,
+    fader: [0, 500],
+    hint: 'Of the disc it shines from, which softens shadows and a pattern’s edges; mirrors do not see it',
+  }),
   ...TURNED,
   pattern_size: amount('Pattern size', UNITS.percent, [0.05, 10], 1, 1, {
     since: 11,
@@ -257,7 +262,7 @@ export const POINT_LIGHT = {
   radius: amount('Radius', UNITS.mm, [0, 10], 0, 1, {
     since: 10,
     fader: [0, 500],
-    hint: 'Of a ball that is seen in mirrors and softens shadows; at 0 a point',
+    hint: 'Of a ball that softens shadows and, without a profile, is seen in mirrors; at 0 a point',
   }),
   ...SEEN,
   ...TURNED,

@@ -9,7 +9,7 @@ import { Piece, Shot } from './stage.ts';
 
 export const FORMAT = 'wemlox-project';
 /** The newest version: raised when the document changes, and when parameters are added (`since`). */
-export const VERSION = 16;
+export const VERSION = 17;
 
 export class Project {
   @Equals(FORMAT) format!: typeof FORMAT;

@@ -35,7 +35,8 @@ function isPlain(light: Look['rig'][number]): boolean {
   if (light.kind === 'array') return light.form !== 'ring' && light.form !== 'row';
   if (light.kind === 'area') return light.shape === 'rectangle' && !light.seen;
   if (light.kind === 'point') return light.radius === 0 && light.fall !== 'clamped' && !light.profile;
-  if (light.kind === 'spot') return light.fall !== 'clamped' && !light.profile && !light.pattern;
+  if (light.kind === 'spot')
+    return light.radius === 0 && light.fall !== 'clamped' && !light.profile && !light.pattern;
   return light.kind === 'directional' && light.size === 0;
 }
 

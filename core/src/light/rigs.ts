@@ -23,15 +23,10 @@ export function resized(light: Light, by: number): Light {
         height: length(out.height, by, [0.001, 100]),
       };
     case 'point':
-      return {
-        ...out,
-        radius: length(out.radius, by, [0, 10]),
-        near: length(out.near, by, [0.01, 100]),
-        strength: length(out.strength, by * by, [0, 10_000_000]),
-      };
     case 'spot':
       return {
         ...out,
+        radius: length(out.radius, by, [0, 10]),
         near: length(out.near, by, [0.01, 100]),
         strength: length(out.strength, by * by, [0, 10_000_000]),
       };

@@ -140,13 +140,14 @@ function sceneLights(
           kind: 'spot',
           cosOuter: cos(light.cone),
           cosInner: cos(light.cone * (1 - light.edge)),
+          radius: light.radius,
           ...fallOf(light),
           ...patternOf(light),
           ...profiled(light),
         };
       case 'point': {
-        const radius = light.profile ? 0 : light.radius;
-        return { ...any, kind: 'point', radius, seen: light.seen, ...fallOf(light), ...profiled(light) };
+        const { radius, seen } = light;
+        return { ...any, kind: 'point', radius, seen, ...fallOf(light), ...profiled(light) };
       }
       case 'directional':
         return { ...any, kind: 'directional', cosEdge: cos(light.size / 2) };

@@ -161,12 +161,17 @@ export type SceneLight = AnyLight &
         kind: 'spot';
         cosInner: number;
         cosOuter: number;
+        /** Of the disc across its axis that it shines from; a point where absent, metres. */
+        radius?: number;
         range?: number;
         fall?: Fall;
         pattern?: LightPattern;
         profile?: string;
       }
-    /** Shines alike all around, or as its profile says; a ball where it has a radius, metres. */
+    /**
+     * Shines alike all around, or as its profile says; a ball where it has a radius, metres, which rays meet where it
+     * has no profile.
+     */
     | { kind: 'point'; range?: number; fall?: Fall; radius?: number; profile?: string; seen?: boolean }
     /** A disc at infinity where the cosine of its angular radius is below one; −1 is all of the sphere. */
     | { kind: 'directional'; cosEdge?: number }

@@ -63,6 +63,9 @@ export const IS_LIGHT = 2;
 /** Flag of instances that are there before all else: what catches shadows, and plates. */
 export const STAYS = 4;
 
+/** Flag of instances that are shifted, and neither turned nor scaled. */
+export const UNTURNED = 8;
+
 /** Bytes of a part: finish, flags, emitter, group, links. */
 export const PART_BYTES = 32;
 
@@ -172,7 +175,7 @@ export const LIGHT_NODE_RECORDS = 64;
 export const SURROUND_BYTES = 144;
 
 /** Bytes of an emitter. */
-export const EMITTER_BYTES = 144;
+export const EMITTER_BYTES = 160;
 
 /** Paths of a wave. */
 export const WAVE = 256;
@@ -1022,6 +1025,18 @@ export const E_PATTERN_LEVEL = 136;
 
 /** Emitter: profile. */
 export const E_PROFILE = 140;
+
+/** Emitter: radius. */
+export const E_RADIUS = 144;
+
+/** Emitter: spare0. */
+export const E_SPARE0 = 148;
+
+/** Emitter: spare1. */
+export const E_SPARE1 = 152;
+
+/** Emitter: spare2. */
+export const E_SPARE2 = 156;
 
 /** Photon: x. */
 export const PH_X = 0;

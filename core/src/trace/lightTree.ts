@@ -23,6 +23,8 @@ interface Bound {
   cosFull: number;
   /** Whether what is sent grows with the square between the two, and not evenly. */
   squared: boolean;
+  /** Whether it is thrown through something, so that what it sends is looked up. */
+  beam: boolean;
 }
 
 export interface EyeLights {
@@ -60,7 +62,7 @@ export const isWhite = (light: SceneLight): light is SceneLight & { kind: 'area'
   light.kind === 'area' && light.white !== undefined;
 
 export const isBall = (light: SceneLight): light is SceneLight & { kind: 'point'; radius: number } =>
-  light.kind === 'point' && (light.radius ?? 0) > 0;
+  light.kind === 'point' && (light.radius ?? 0) > 0 && !light.profile;
 
 /** Whether a light is a point or a single direction, that no ray runs into. */
 const isDelta = (light: SceneLight): boolean =>
@@ -353,6 +355,7 @@ function writeBeam(
   textures: LaidLights['textures'],
 ): void {
   if (light.kind !== 'spot' && light.kind !== 'point') return;
+  if (!isBall(light)) floats[base + K.E_RADIUS / 4] = light.radius ?? 0;
   if (light.profile) words[base + K.E_PROFILE / 4] = textures[light.profile] ?? 0;
   if (light.kind !== 'spot' || !light.pattern) return;
   const { texture, scale, soft } = light.pattern;
@@ -381,15 +384,18 @@ function boundOf(light: SceneLight): Omit<Bound, 'emitter'> {
     return { ...any, power: strength * width * height * share, radius, cosSpread: 1, ...BY_COSINE };
   }
   if (light.kind === 'spot') {
-    const { cosInner, cosOuter } = light;
-    return { ...any, power: strength, cosSpread: 1, cosReach: cosOuter, cosFull: cosInner, squared: true };
+    const { cosInner, cosOuter, radius = 0 } = light;
+    const cone = { cosReach: cosOuter, cosFull: cosInner, squared: true };
+    const beam = Boolean(light.pattern ?? light.profile);
+    return { ...any, power: strength, radius, cosSpread: 1, ...cone, beam };
   }
-  const radius = isBall(light) ? light.radius : 0;
-  return { ...any, power: strength, radius, cosSpread: -1, ...BY_COSINE };
+  const radius = light.kind === 'point' ? (light.radius ?? 0) : 0;
+  const beam = light.kind === 'point' && light.profile !== undefined;
+  return { ...any, power: strength, radius, cosSpread: -1, ...BY_COSINE, beam };
 }
 
 /** What gives light as paper does. */
-const BY_COSINE = { cosReach: 0, cosFull: 1, squared: false };
+const BY_COSINE = { cosReach: 0, cosFull: 1, squared: false, beam: false };
 /** Least difference of the cosines between which a spot fades. */
 const SHARPEST_EDGE = 1e-4;
 
@@ -418,13 +424,15 @@ function treeOver(bounds: Bound[]): { nodes: ArrayBuffer; nodeCount: number; par
     groups.forEach((group, child) => {
       const base = ((me + Math.floor(child / LANES)) * K.LIGHT_NODE_BYTES) / 4;
       const lane = child % LANES;
-      const { power, middle, radius, axis, cosSpread, cosReach, cosFull, squared } = merged(group);
+      const { power, middle, radius, axis, cosSpread, cosReach, cosFull, squared, beam } = merged(group);
       const row = [...middle, radius * radius, ...axis, cosSpread];
       row.push(Math.sqrt(Math.max(0, 1 - cosSpread * cosSpread)), cosReach, power);
       row.forEach((v, k) => (floats[base + k * 4 + lane] = v));
       // one that is flat or shines all around gives nothing only where its middle gives nothing
-      const isSingle = group.length === 1 && (cosSpread === 1 || cosSpread < 0);
+      const isSingle =
+        group.length === 1 && (cosSpread === 1 || cosSpread < 0) && !(squared && radius > 0);
       words[base + 50] = isSingle && (lane === 0 || words[base + 50] === 1) ? 1 : 0;
+      if (beam) words[base + 51] |= 1 << lane;
       floats[base + 52 + lane] = Math.max(SHARPEST_EDGE, cosFull - cosReach);
       floats[base + 56 + lane] = squared ? 1 : 0;
       const ref = me * K.LIGHT_CHILDREN + child;
@@ -502,5 +510,5 @@ function merged(list: Bound[]): Omit<Bound, 'emitter'> {
     if (cosSpread < 0.01) cosSpread = -1;
   }
   const squared = list.every((b) => b.squared);
-  return { power, middle, radius, axis, cosSpread, cosReach, cosFull, squared };
+  return { power, middle, radius, axis, cosSpread, cosReach, cosFull, squared, beam: false };
 }

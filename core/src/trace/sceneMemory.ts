@@ -378,7 +378,8 @@ export class SceneMemory {
     w[K.INSTANCE_PACKS / 4] = solid.packs;
     w[K.INSTANCE_TRIANGLES / 4] = solid.triangles;
     w[K.INSTANCE_PART / 4] = part;
-    w[K.INSTANCE_FLAGS / 4] = flags;
+    const unturned = back.every((v, k) => k % 4 === 3 || v === (k % 5 === 0 ? 1 : 0));
+    w[K.INSTANCE_FLAGS / 4] = flags | (unturned ? K.UNTURNED : 0);
   }
 
   private surround({ picture, blur }: SceneSurround): SurroundAddress {
