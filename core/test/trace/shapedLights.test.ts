@@ -3,11 +3,12 @@ import { readProfile, readyProfile } from '../../src/light/profile.ts';
 import type { Vec } from '../../src/light/placing.ts';
 import { loadRegions } from '../../src/plane/region.ts';
 import { lettersFace, outlineFace } from '../../src/scene/lightFaces.ts';
+import { BEAM_SIDE, beamPicture } from '../../src/scene/beamPicture.ts';
 import { profileTexture } from '../../src/scene/profileTexture.ts';
 import type { LightFace } from '../../src/scene/renderScene.ts';
 import { paintTexture } from '../../src/texture/paintedTextures.ts';
 import { LIGHT_PATTERNS } from '../../src/texture/patterns.ts';
-import { textureOf } from '../../src/texture/texture.ts';
+import { srgbStep, textureOf } from '../../src/texture/texture.ts';
 import { ALBEDO, any, down, LACQUER, MATTE, MIRROR, placed, plane, within } from './lightFixture.ts';
 import {
   flatSurround,
@@ -327,6 +328,31 @@ describe('patterns', () => {
         expect(got[c]).toBeCloseTo(exact, 2);
       });
     });
+  });
+
+  it('lie as one picture across the cone of a spot, as the traced light has them', () => {
+    for (const soft of [0, 1])
+      for (const scale of [1, 1.7]) {
+        const own = light({ pattern: { texture: 'four', scale, soft } });
+        const scene = sceneOf([], { lights: [own], textures: [texture] });
+        const picture = beamPicture(scene.lights[0], scene)!;
+        const half = Math.tan(46 * DEG);
+        for (const [x, z] of [
+          [0.3, 0.2],
+          [-0.4, 0.5],
+          [0.1, -0.55],
+          [-0.7, 0],
+        ]) {
+          const pixel = (v: number) => Math.floor((0.5 + (0.5 * v) / half) * BEAM_SIDE);
+          const at4 = (pixel(-z) * BEAM_SIDE + pixel(x)) * 4;
+          const bare = at(x, z, light({ pattern: undefined }))[0];
+          at(x, z, own).forEach((v, c) =>
+            expect(srgbStep(picture[at4 + c] / 255), `${x} ${z} by ${scale}`).toBeCloseTo(v / bare, 1.7),
+          );
+        }
+      }
+    expect(beamPicture(light({ pattern: undefined }) as never, { textures: [texture] })).toBeNull();
+    expect(beamPicture(light({ cosOuter: 0.01 }) as never, { textures: [texture] })).toBeNull();
   });
 
   it('end at their edge, grow with their size, and blur to their mean', () => {

@@ -1,12 +1,55 @@
 /** Lights of a scene as three.js draws them. */
-import { AmbientLight, DirectionalLight, PointLight, RectAreaLight, SpotLight, type Object3D } from 'three';
+import {
+  AmbientLight,
+  DataTexture,
+  DirectionalLight,
+  LinearFilter,
+  PointLight,
+  RectAreaLight,
+  SpotLight,
+  SRGBColorSpace,
+  type Object3D,
+} from 'three';
+import { BEAM_SIDE, beamPicture } from '@wemlox/core/scene/beamPicture';
 import type { RenderScene, SceneLight } from '@wemlox/core/scene/renderScene';
 
 const SHADOW_MAP = 1024;
 /** Distance of directional lights, in sizes of the type. */
 const FAR_AWAY = 50;
+/** Between which distances from a spot shadows and patterns are drawn, in sizes of the type. */
+const NEAREST = 0.02;
+const FARTHEST = 200;
 /** Lamps of one arrangement that are drawn; more are drawn as so many brighter ones. */
 const MOST_LAMPS = 8;
+
+/** What spots throw, by what makes it; kept while lamps are pushed about. */
+const thrown = new Map<string, DataTexture>();
+/** Pictures that are kept: more lamps than that throw the oldest away. */
+const MOST_THROWN = 16;
+
+/** The picture a spot throws, or nothing. */
+function thrownBy(light: SceneLight & { kind: 'spot' }, scene: RenderScene): DataTexture | null {
+  if (!light.pattern && !light.profile) return null;
+  const { texture, scale, soft } = light.pattern ?? {};
+  const key = [texture, scale, soft, light.profile, light.cosOuter].join(' ');
+  let map = thrown.get(key) ?? null;
+  if (!map) {
+    const picture = beamPicture(light, scene);
+    if (!picture) return null;
+    map = new DataTexture(picture, BEAM_SIDE, BEAM_SIDE);
+    map.colorSpace = SRGBColorSpace;
+    map.magFilter = map.minFilter = LinearFilter;
+    map.needsUpdate = true;
+  }
+  thrown.delete(key);
+  thrown.set(key, map);
+  for (const [old, picture] of thrown) {
+    if (thrown.size <= MOST_THROWN) break;
+    picture.dispose();
+    thrown.delete(old);
+  }
+  return map;
+}
 
 /** Lights as they are drawn. */
 function drawn(lights: readonly SceneLight[]): SceneLight[] {
@@ -72,9 +115,15 @@ function lampOf(light: SceneLight, scene: RenderScene): Object3D[] {
   lamp.castShadow = light.shadow;
   lamp.shadow.mapSize.set(SHADOW_MAP, SHADOW_MAP);
   lamp.shadow.normalBias = 0.002;
+  const { min, max } = scene.typeBox;
+  const size = Math.hypot(...max.map((v, i) => v - min[i]));
+  if (lamp instanceof SpotLight && light.kind === 'spot') {
+    lamp.map = thrownBy(light, scene);
+    // a pattern is turned as its lamp is
+    lamp.shadow.camera.up.fromArray(light.placed.up);
+    Object.assign(lamp.shadow.camera, { near: size * NEAREST, far: size * FARTHEST });
+  }
   if (lamp instanceof DirectionalLight) {
-    const { min, max } = scene.typeBox;
-    const size = Math.hypot(...max.map((v, i) => v - min[i]));
     // it comes from infinitely far away: from beyond all that casts shadows
     lamp.position.fromArray(aimed.map((v, i) => v - forward[i] * FAR_AWAY * size));
     Object.assign(lamp.shadow.camera, {

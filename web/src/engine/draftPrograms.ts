@@ -1,5 +1,5 @@
 /** The draft's programs, compiled by the driver beside the page: nobody waits for them, and nothing is drawn meanwhile. */
-import { Group, Mesh, type Camera, type Object3D, type Scene, type WebGLRenderer } from 'three';
+import { Group, Mesh, SpotLight, type Camera, type Object3D, type Scene, type WebGLRenderer } from 'three';
 
 export class DraftPrograms {
   /** Whether all programs of what is drawn have been asked for. */
@@ -28,7 +28,9 @@ export class DraftPrograms {
 
   /** Programs are of so many lamps of each kind. */
   lit(lamps: readonly Object3D[]): void {
-    const kinds = lamps.map((lamp) => `${lamp.type} ${lamp.castShadow}`).join();
+    const kinds = lamps
+      .map((lamp) => `${lamp.type} ${lamp.castShadow} ${lamp instanceof SpotLight && lamp.map !== null}`)
+      .join();
     if (kinds !== this.lamps) this.asked = false;
     this.lamps = kinds;
   }
