@@ -72,6 +72,10 @@
 // @ts-ignore: decorator
 @inline export const INSTANCE_EMITTER: usize = 148;
 
+// Where an instance has the number of its turn and size: alike ones have the same.
+// @ts-ignore: decorator
+@inline export const INSTANCE_TURN: usize = 152;
+
 // Flag of instances that stop shadow rays.
 // @ts-ignore: decorator
 @inline export const CASTS_SHADOW: i32 = 1;
@@ -83,10 +87,6 @@
 // Flag of instances that are there before all else: what catches shadows, and plates.
 // @ts-ignore: decorator
 @inline export const STAYS: i32 = 4;
-
-// Flag of instances that are shifted, and neither turned nor scaled.
-// @ts-ignore: decorator
-@inline export const UNTURNED: i32 = 8;
 
 // Bytes of a part: finish, flags, emitter, group, links.
 // @ts-ignore: decorator

@@ -2,9 +2,9 @@
 // Triangles are tested by the watertight method of Woop, Benthin and Wald (JCGT 2013) in single precision:
 // a shared edge gives exactly opposite edge values on both sides, so no ray slips between neighbours.
 import {
-  CASTS_SHADOW, INSTANCE_BYTES, INSTANCE_FLAGS, INSTANCE_NODES, INSTANCE_PACKS, INSTANCE_TO_SOLID,
+  CASTS_SHADOW, INSTANCE_BYTES, INSTANCE_FLAGS, INSTANCE_NODES, INSTANCE_PACKS, INSTANCE_TO_SOLID, INSTANCE_TURN,
   IS_LIGHT, LANE_TOP_STACK, LEAF_SHIFT, NODE_BYTES, NODE_CHILDREN, PACK_BYTES, PACK_CORNER, PACK_IDS,
-  STAYS, UNTURNED,
+  STAYS,
 } from './layout';
 
 /**
@@ -381,8 +381,8 @@ function walkSolid<Q>(nodes: usize, packs: usize, instance: i32, tmin: f32): boo
   const wideX = lane0(wide);
   const wideY = lane1(wide);
   const wideZ = lane2(wide);
-  // whether the ray is aimed as it goes in the world
-  let straight = false;
+  // the turn the ray is aimed by: letters of a word mostly stand alike
+  let aimed = -1;
   const nx: usize = (signs & 1) << 4;
   const ny: usize = 32 + ((signs & 2) << 3);
   const nz: usize = 64 + ((signs & 4) << 2);
@@ -441,16 +441,14 @@ function walkSolid<Q>(nodes: usize, packs: usize, instance: i32, tmin: f32): boo
         const c0 = v128.load(m);
         const c1 = v128.load(m, 16);
         const c2 = v128.load(m, 32);
-        if ((load<i32>(at + INSTANCE_FLAGS) & UNTURNED) === 0) {
+        const turn = load<i32>(at + INSTANCE_TURN);
+        if (turn !== aimed) {
           const d = f32x4.add(
             f32x4.add(f32x4.mul(c0, f32x4.splat(dx)), f32x4.mul(c1, f32x4.splat(dy))),
             f32x4.mul(c2, f32x4.splat(dz)),
           );
           turnTo(d);
-          straight = false;
-        } else if (!straight) {
-          turnTo(world);
-          straight = true;
+          aimed = turn;
         }
         const o = f32x4.add(
           f32x4.add(f32x4.mul(c0, orgX), f32x4.mul(c1, orgY)),

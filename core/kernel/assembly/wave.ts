@@ -467,10 +467,19 @@ export function setMasks(hidden: i32): void {
 
 /** Sets all paths out from the eye. */
 function begin(n: i32, x0: i32, y0: i32, across: i32, seed: u32, index: i32): void {
+  let x = x0;
+  let y = y0;
   for (let i = 0; i < n; i++) {
     const at = wave + (<usize>i << 2);
     store<u32>(active + (<usize>i << 2), <u32>i << 2);
-    store<u32>(at + P_PIXEL, pixelSeed(seed, x0 + (i % across), y0 + i / across));
+    store<u32>(at + P_PIXEL, pixelSeed(seed, x, y));
+    // where the pixel is, until the ray sets out
+    store<f32>(at + P_OX, <f32>x + <f32>0.5);
+    store<f32>(at + P_OY, <f32>y + <f32>0.5);
+    if (++x === x0 + across) {
+      x = x0;
+      y++;
+    }
     store<i32>(at + P_FROM, -1);
     store<f32>(at + P_NEAR, 0);
     inAir(at);
@@ -489,17 +498,7 @@ function begin(n: i32, x0: i32, y0: i32, across: i32, seed: u32, index: i32): vo
     clear(at);
   }
   for (let i = 0; i < n; i += 4) {
-    const x = f32x4(
-      middle(x0 + (i % across)), middle(x0 + ((i + 1) % across)), middle(x0 + ((i + 2) % across)),
-      middle(x0 + ((i + 3) % across)),
-    );
-    const y = f32x4(
-      middle(y0 + i / across), middle(y0 + (i + 1) / across), middle(y0 + (i + 2) / across),
-      middle(y0 + (i + 3) / across),
-    );
-    aimPaths(wave, <usize>i << 2, x, y, index);
+    const path = <usize>i << 2;
+    aimPaths(wave, path, v128.load(wave + P_OX + path), v128.load(wave + P_OY + path), index);
   }
 }
-
-// @ts-ignore: decorator
-@inline function middle(pixel: i32): f32 { return <f32>pixel + <f32>0.5; }

@@ -54,6 +54,9 @@ export const INSTANCE_FLAGS = 144;
 /** Where an area light’s instance has its emitter. */
 export const INSTANCE_EMITTER = 148;
 
+/** Where an instance has the number of its turn and size: alike ones have the same. */
+export const INSTANCE_TURN = 152;
+
 /** Flag of instances that stop shadow rays. */
 export const CASTS_SHADOW = 1;
 
@@ -62,9 +65,6 @@ export const IS_LIGHT = 2;
 
 /** Flag of instances that are there before all else: what catches shadows, and plates. */
 export const STAYS = 4;
-
-/** Flag of instances that are shifted, and neither turned nor scaled. */
-export const UNTURNED = 8;
 
 /** Bytes of a part: finish, flags, emitter, group, links. */
 export const PART_BYTES = 32;

@@ -429,8 +429,7 @@ function treeOver(bounds: Bound[]): { nodes: ArrayBuffer; nodeCount: number; par
       row.push(Math.sqrt(Math.max(0, 1 - cosSpread * cosSpread)), cosReach, power);
       row.forEach((v, k) => (floats[base + k * 4 + lane] = v));
       // one that is flat or shines all around gives nothing only where its middle gives nothing
-      const isSingle =
-        group.length === 1 && (cosSpread === 1 || cosSpread < 0) && !(squared && radius > 0);
+      const isSingle = group.length === 1 && (cosSpread === 1 || cosSpread < 0) && !(squared && radius > 0);
       words[base + 50] = isSingle && (lane === 0 || words[base + 50] === 1) ? 1 : 0;
       if (beam) words[base + 51] |= 1 << lane;
       floats[base + 52 + lane] = Math.max(SHARPEST_EDGE, cosFull - cosReach);

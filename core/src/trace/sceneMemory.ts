@@ -144,6 +144,7 @@ export class SceneMemory {
     const { instances, placements, parts } = scene;
     const instanceCount = instances.count + bodies.length;
     const instancesAt = block(instanceCount * K.INSTANCE_BYTES);
+    const turns = new Map<string, number>();
     const firstPart = new Int32Array(instances.count);
     for (let p = parts.count - 1; p >= 0; p--) firstPart[parts.instance[p]] = p;
     let triangles = 0;
@@ -152,7 +153,7 @@ export class SceneMemory {
       const address = solids[instances.solid[i]];
       const { catches, stays } = scene.things[parts.thing[firstPart[i]]];
       const flags = K.CASTS_SHADOW | (catches || stays ? K.STAYS : 0);
-      this.instance(instancesAt, i, world, address, firstPart[i], flags);
+      this.instance(instancesAt, i, world, address, firstPart[i], flags, turns);
       triangles += scene.solids[instances.solid[i]].triangles;
     }
     let white = parts.count;
@@ -163,7 +164,7 @@ export class SceneMemory {
       const world = [0, 1, 2].flatMap((a) => [right[a] * w, up[a] * h, -forward[a] * d, position[a]]);
       // white cards have parts of their own, after the scene's
       const part = isWhite(light) ? white++ : 0;
-      this.instance(instancesAt, instances.count + k, world, bodies[k], part, K.IS_LIGHT);
+      this.instance(instancesAt, instances.count + k, world, bodies[k], part, K.IS_LIGHT, turns);
     });
     const pictures = this.pictures(scene);
     const { records, recipes } = this.finishes.compile(scene.finishes, pictures);
@@ -364,6 +365,7 @@ export class SceneMemory {
     solid: SolidAddress,
     part: number,
     flags: number,
+    turns: Map<string, number>,
   ): void {
     const at = base + i * K.INSTANCE_BYTES;
     const m = this.arena.floats(at, K.INSTANCE_BYTES / 4);
@@ -378,8 +380,8 @@ export class SceneMemory {
     w[K.INSTANCE_PACKS / 4] = solid.packs;
     w[K.INSTANCE_TRIANGLES / 4] = solid.triangles;
     w[K.INSTANCE_PART / 4] = part;
-    const unturned = back.every((v, k) => k % 4 === 3 || v === (k % 5 === 0 ? 1 : 0));
-    w[K.INSTANCE_FLAGS / 4] = flags | (unturned ? K.UNTURNED : 0);
+    w[K.INSTANCE_FLAGS / 4] = flags;
+    w[K.INSTANCE_TURN / 4] = numberOf(back, turns);
   }
 
   private surround({ picture, blur }: SceneSurround): SurroundAddress {
@@ -482,6 +484,14 @@ function runsOf({ solids, instances, parts }: RenderScene): number[][] {
     if (first.get(solid) === parts.instance[p]) runs[solid].push(parts.triangles[p]);
   }
   return runs;
+}
+
+/** Number of a matrix's turn and size: alike ones have the same. @param turns numbers of those seen before; grows */
+function numberOf(matrix: Float64Array, turns: Map<string, number>): number {
+  const key = matrix.filter((_, k) => k % 4 !== 3).join(' ');
+  const known = turns.get(key) ?? turns.size;
+  turns.set(key, known);
+  return known;
 }
 
 /** The way back of a transform, by cofactors. */
