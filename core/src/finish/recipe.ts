@@ -263,19 +263,18 @@ function coatOf(
   surface: Surface,
   feeds: readonly Feed[],
   axes: Axes,
-  cover: number | null,
+  cover: number | Course,
   added: AddedLight[] = [],
 ): RecipeCoat {
-  const ofCover = feeds.find((f) => f.parameter === 'cover');
   const ofRelief = feeds.find((f) => f.parameter === 'relief');
   const fed = feeds
-    .filter((f) => f !== ofCover && f !== ofRelief && f.parameter !== 'geometry_opacity')
+    .filter((f) => f !== ofRelief && f.parameter !== 'cover' && f.parameter !== 'geometry_opacity')
     .flatMap((f) => {
       const courses = isPicturesColour(f) ? channelCourses(f, axes) : [courseOf(f, axes)];
       return courses.map((course) => ({ ...course, parameter: f.parameter as keyof Surface }));
     });
   return {
-    cover: cover === null ? 1 : ofCover ? courseOf(ofCover, axes) : cover,
+    cover,
     relief: ofRelief
       ? isNormalMap(ofRelief)
         ? { axis: axes.of(ofRelief, 'normals'), at: [0], values: [[0]] }
@@ -321,21 +320,15 @@ export function recipeOf({
   const over: RecipeCoat[] = [];
   const lights: AddedLight[] = [];
   for (const c of [...worn].reverse()) {
-    const coat = coatOf(
-      c.surface,
-      c.feeds,
-      axes,
-      c.cover * opacityOf(c),
-      c.lies === 'over' ? [...lights] : [],
-    );
+    const coat = coatOf(c.surface, c.feeds, axes, coverOf(c, axes), c.lies === 'over' ? [...lights] : []);
     if (c.lies === 'over') over.push(coat);
     else lights.push({ cover: coat.cover, surface: coat.surface, fed: coat.fed });
   }
-  const lowest = coatOf(surface, feeds, axes, null, lights);
+  const lowest = coatOf(surface, feeds, axes, 1, lights);
   const ofOpacity = feeds.find((f) => f.parameter === 'geometry_opacity');
   const opacity = ofOpacity ? courseOf(ofOpacity, axes) : surface.geometry_opacity;
   if (opacity === 1) return { coats: [...over, lowest], axes: axes.all };
-  const nothing = coatOf(NOTHING, [], axes, null);
+  const nothing = coatOf(NOTHING, [], axes, 1);
   return { coats: [...over, { ...lowest, cover: opacity }, { ...nothing, nothing: true }], axes: axes.all };
 }
 
@@ -347,12 +340,55 @@ const NOTHING: Surface = plainSurface({
   specular_ior: 1,
 });
 
-/** How much of a coat is there, on the whole: its cover is counted by place, and its opacity with it. */
-function opacityOf({ surface, feeds }: Coat): number {
-  const fed = feeds.find((f) => f.parameter === 'geometry_opacity');
-  if (!fed) return surface.geometry_opacity;
-  const values = fed.stops.map((s) => Math.min(1, Math.max(0, s.value)));
-  return values.reduce((sum, v) => sum + v, 0) / values.length;
+/** Steps in which the product of two courses is laid between their stops. */
+const PRODUCT_STEPS = 8;
+
+/**
+ * How far a coat hides what lies under it, place by place: its cover times its opacity. Where both are fed along axes of
+ * their own, its opacity counts by its mean.
+ */
+function coverOf({ cover, surface, feeds }: Coat, axes: Axes): number | Course {
+  const fed = (parameter: string) => {
+    const feed = feeds.find((f) => f.parameter === parameter);
+    return feed && courseOf(feed, axes);
+  };
+  const [covers, opens] = [fed('cover') ?? cover, fed('geometry_opacity') ?? surface.geometry_opacity];
+  if (typeof covers === 'number') return typeof opens === 'number' ? covers * opens : times(opens, covers);
+  if (typeof opens === 'number') return times(covers, opens);
+  return covers.axis === opens.axis ? product(covers, opens) : times(covers, meanOf(opens));
+}
+
+const times = (course: Course, by: number): Course =>
+  by === 1 ? course : { ...course, values: course.values.map((v) => [v[0] * by]) };
+
+/** Mean of a course over its axis. */
+function meanOf(course: Course): number {
+  const at = [0, ...course.at, 1];
+  let sum = 0;
+  for (let i = 1; i < at.length; i++)
+    if (at[i] > at[i - 1])
+      sum += ((valueAt(course, at[i - 1])[0] + valueBefore(course, at[i])[0]) / 2) * (at[i] - at[i - 1]);
+  return sum;
+}
+
+/** The product of two courses along one axis, edges kept. */
+function product(a: Course, b: Course): Course {
+  const stops = [...new Set([...a.at, ...b.at])].sort((x, y) => x - y);
+  const out: Course = { axis: a.axis, at: [], values: [] };
+  const put = (at: number, value: number) => {
+    out.at.push(at);
+    out.values.push([value]);
+  };
+  stops.forEach((stop, i) => {
+    const isEdge = [a, b].some(({ at }) => at.indexOf(stop) !== at.lastIndexOf(stop));
+    if (isEdge) put(stop, valueBefore(a, stop)[0] * valueBefore(b, stop)[0]);
+    const next = stops[i + 1];
+    for (let k = 0; k < (next === undefined ? 1 : PRODUCT_STEPS); k++) {
+      const at = k === 0 ? stop : stop + ((next - stop) * k) / PRODUCT_STEPS;
+      put(at, valueAt(a, at)[0] * valueAt(b, at)[0]);
+    }
+  });
+  return out;
 }
 
 /** The family of a coat's surfaces: the grid's places, the first axis running fastest. */

@@ -271,6 +271,38 @@ describe('coats', () => {
     ).toBeCloseTo(1, 4);
   });
 
+  it('cover where they are covered and opaque, place by place', () => {
+    const red = { ...GLOW, emission_color: [1, 0, 0] as [number, number, number] };
+    /** Share of a blue coat over red, at a height of the page. */
+    const share = (y: number, more: Partial<Coat>, opacity = 1) => {
+      const blue = {
+        ...GLOW,
+        emission_color: [0, 0, 1] as [number, number, number],
+        geometry_opacity: opacity,
+      };
+      const seen = seenAt({ surface: red, coats: [coat(blue, more)] }, [0, y], 0, 4096);
+      expect(seen[0] + seen[2]).toBeCloseTo(1, 4);
+      return seen[2];
+    };
+    const cut = feed('geometry_opacity', 'up', [0, 0, 1, 1]);
+    cut.stops.forEach((s, i) => (s.at = [0, 0.5, 0.5, 1][i]));
+    const climbs = feed('cover', 'up', [0, 1]);
+    for (const y of [-0.3, -0.1, 0.1, 0.3]) {
+      const up = y + 0.5;
+      // its own opacity fed, its cover even
+      expect(share(y, { cover: 0.6, feeds: [cut] })).toBeCloseTo(up < 0.5 ? 0 : 0.6, 1.7);
+      // its cover fed, its opacity even
+      expect(share(y, { feeds: [climbs] }, 0.5)).toBeCloseTo(up / 2, 1.7);
+      // both along one axis: edges stay edges, and what curves is followed
+      expect(share(y, { feeds: [climbs, cut] })).toBeCloseTo(up < 0.5 ? 0 : up, 1.7);
+      const opens = feed('geometry_opacity', 'up', [1, 0]);
+      expect(share(y, { feeds: [climbs, opens] })).toBeCloseTo(up * (1 - up), 1.7);
+      // along two axes: by the mean of its opacity
+      const across = feed('geometry_opacity', 'angle', [0.2, 0.2, 0.8]);
+      expect(share(y, { feeds: [climbs, across] })).toBeCloseTo(up * 0.35, 1.7);
+    }
+  });
+
   it('covers by angle, so that another shows at the edge', () => {
     const over = coat({ ...GLOW, emission_color: [0, 0, 1] }, { feeds: [feed('cover', 'angle', [0, 1])] });
     const seen = seenAt(
