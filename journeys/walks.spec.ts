@@ -1,7 +1,9 @@
 /** Pieces of lighting work from nothing: strips, lamps for letters, a product shot, thrown pictures, rigs kept. */
+import { readFile } from 'node:fs/promises';
+import { decode, encode } from 'fast-png';
 import { expect, type Page } from '@playwright/test';
 import type { Light, Project } from '@wemlox/core/document';
-import { begin, darken, documentOf, meanOf, number, step, test, traced } from './hands.ts';
+import { begin, darken, documentOf, meanOf, number, step, test, traced, unlit } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;
@@ -231,4 +233,90 @@ test('a card overhead is mirrored in edges alone, a spot is copied, moved, and t
   await desk(page).getByLabel('Shape', { exact: true }).selectOption({ label: 'Own outline' });
   await expect.poll(inLumen).toBeLessThan(0.95 * whole);
   expect(await inLumen()).toBeGreaterThan(0.2 * whole);
+});
+
+/** A flat picture of eight upright bars, white and nearly black. */
+const bars = () => {
+  const [width, height] = [256, 128];
+  const data = new Uint8Array(width * height * 3);
+  for (let i = 0; i < width * height; i++) data.fill((i % width) % 32 < 16 ? 250 : 6, i * 3, i * 3 + 3);
+  return Buffer.from(encode({ width, height, data, channels: 3, depth: 8 }));
+};
+
+test('chrome mirrors a flat picture alone, blurred until the word reads, between cold and warm light, and leaves with alpha', async ({
+  page,
+}) => {
+  const seen = page.getByTestId('traced');
+  /** How far brightness strays within the band of the letters. */
+  const contrast = async () => {
+    const strips = [];
+    for (let x = 0.2; x < 0.8; x += 0.02) strips.push((await meanOf(seen, [x, x + 0.02], [0.44, 0.5]))[1]!);
+    const mean = strips.reduce((a, b) => a + b, 0) / strips.length;
+    return Math.sqrt(strips.reduce((a, b) => a + (b - mean) ** 2, 0) / strips.length) / mean;
+  };
+  await begin(page, studio);
+  await step(page, 'Finish');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('searchbox', { name: 'Find a finish' }).fill('chrome');
+  await page.keyboard.press('Enter');
+  await expect(desk(page).getByLabel('Name of the finish')).toHaveValue(/chrome/i);
+  const name = await desk(page).getByLabel('Name of the finish').inputValue();
+  const grid = page.getByRole('grid');
+  await grid.focus();
+  await page.keyboard.press('Home');
+  for (let k = 0; k < 8; k++) await page.keyboard.press('ArrowUp');
+  await page.keyboard.press('Enter');
+  const chrome = async () => (await documentOf(page, studio)).finishes.find((f) => f.name === name)!.surface;
+  await desk(page).locator('summary', { hasText: 'Specular' }).first().click();
+  await set(page, 'Roughness', '0.04');
+  await set(page, 'Specular weight', '0.9');
+  await expect.poll(async () => (await chrome()).specular_weight).toBeCloseTo(0.9, 6);
+
+  await step(page, 'Light');
+  await expect(dome(page).getByRole('button')).not.toHaveCount(0);
+  await unlit(page);
+  await page
+    .getByTestId('surround-file')
+    .setInputFiles({ name: 'bars.png', mimeType: 'image/png', buffer: bars() });
+  await expect(page.getByRole('option', { name: 'bars.png' })).toHaveAttribute('aria-selected', 'true');
+  await desk(page).getByRole('checkbox', { name: 'Seen behind the type' }).uncheck();
+  await desk(page).getByRole('checkbox', { name: 'Gives light' }).uncheck();
+  const surround = async () => (await documentOf(page, studio)).looks[0]!.surround;
+  await expect.poll(async () => [(await surround()).seen, (await surround()).lights]).toEqual([false, false]);
+  await traced(page, 8);
+  const sharp = await contrast();
+  await set(page, 'Turn', '11');
+  await set(page, 'Blur in reflections', '25');
+  await expect.poll(async () => (await surround()).blur_mirrored).toBeCloseTo((25 * Math.PI) / 180, 6);
+  await traced(page, 8);
+  expect(await contrast()).toBeLessThan(sharp * 0.8);
+
+  await add(page, 'Spot');
+  await set(page, 'Strength', '60');
+  // it aims itself at the word, whose bevels have more of it than a twentieth
+  const bevel = chart(page).getByRole('row', { name: /^Bevel/ });
+  await expect
+    .poll(async () => Number(/(\d+)%/.exec((await bevel.textContent())!)?.[1]), { timeout: 60_000 })
+    .toBeGreaterThan(5);
+  await add(page, 'Arrangement');
+  await desk(page).getByLabel('Arrangement', { exact: true }).selectOption('Two sides');
+  await desk(page).getByRole('checkbox', { name: 'Second colour' }).check();
+  await set(page, 'Strength', '200');
+  await traced(page, 12);
+  // one side is warm and the other cold
+  const warmth = async (from: number, to: number) => {
+    const [r, , b] = await meanOf(seen, [from, to], [0.44, 0.65]);
+    return r! - b!;
+  };
+  expect(Math.abs((await warmth(0.2, 0.35)) - (await warmth(0.65, 0.8)))).toBeGreaterThan(4);
+
+  await step(page, 'Press');
+  await traced(page, 2);
+  const file = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Download PNG, 16 bit' }).click();
+  const png = decode(await readFile(await (await file).path()));
+  const alpha = (x: number, y: number) =>
+    png.data[(Math.floor(png.height * y) * png.width + Math.floor(png.width * x)) * 4 + 3];
+  expect(png.channels).toBe(4);
+  expect(alpha(0.02, 0.02)).toBe(0);
 });
