@@ -226,10 +226,19 @@ test('a wish painted on the picture is granted by its lights; behind the type st
   await page.getByRole('button', { name: 'Wish', exact: true }).click();
   const paint = page.getByTestId('wish-paint');
   const box = (await paint.boundingBox())!;
+  // by keys from the middle to the left, and then by hand
+  await paint.focus();
+  const strides = (share: number) => Math.round((share * box.width) / 30);
+  for (let k = 0; k < strides(0.12); k++) await page.keyboard.press('Shift+ArrowLeft');
+  await page.keyboard.down('Space');
+  for (let k = 0; k < strides(0.3); k++) await page.keyboard.press('Shift+ArrowLeft');
+  await page.keyboard.up('Space');
+  await expect(paint.locator('polyline')).toHaveCount(1);
   await page.mouse.move(box.x + box.width * 0.08, box.y + box.height * 0.5);
   await page.mouse.down();
   await page.mouse.move(box.x + box.width * 0.38, box.y + box.height * 0.5, { steps: 12 });
   await page.mouse.up();
+  await expect(paint.locator('polyline')).toHaveCount(2);
   await page.getByRole('button', { name: 'Find', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Take over' })).toBeVisible();
   const old = await look('ostrel', 1);

@@ -17,8 +17,8 @@ import { currentLook } from './document.ts';
 /** Rays start so far before their face, metres. */
 const BEFORE = 1e-4;
 
-/** What stands in the way, in words. */
-function nameOf({ block, letter, piece }: Picked): string {
+/** What stands somewhere, in words. */
+export function nameOf({ block, letter, piece }: Picked): string {
   const { seen: project } = useStudio.getState();
   if (block && letter) return characterOf(project, { block, letter });
   const of = project.pieces.find((p) => p.id === piece);

@@ -1,7 +1,9 @@
 /** The brush over the picture: its size where it points, and strokes until they are traced. */
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { finishAt, wears as wearsSomewhere } from '@wemlox/core/document';
+import { targetName } from '@wemlox/core/edits';
 import { cameraFrame } from '@wemlox/core/stage/camera';
+import { nameOf } from '../actions/catch.ts';
 import { dabAt, endStroke } from '../actions/painting.ts';
 import { currentLook } from '../actions/document.ts';
 import type { Draft } from '../engine/draft.ts';
@@ -9,12 +11,15 @@ import type { Picked } from '../engine/pick.ts';
 import { LEAST_RADIUS, MOST_RADIUS, setBrush, usePainting } from '../state/painting.ts';
 import { useShown } from '../state/shown.ts';
 import { shotOf, useStudio } from '../state/studio.ts';
+import { keyBrush } from './keyBrush.ts';
 import { onStage } from './projection.ts';
 
 const SIZED = 0.0012;
 /** Places of a stroke lie at most so far apart, in radii of the brush as it is seen, and at least so many pixels. */
 const STEP = 0.5;
 const LEAST_STEP = 2;
+/** Radius of the ring where keys have led the brush beside what is painted, pixels. */
+const LEAST_RING = 4;
 const PAINT = 'rgb(127 224 184 / 0.35)';
 const TAKEN = 'rgb(20 20 22 / 0.35)';
 
@@ -25,6 +30,13 @@ function wears(hit: Picked, finish: string): boolean {
   if (piece) return wearsSomewhere(piece, finish);
   if (!hit.block || !hit.letter || !hit.zone) return false;
   return finishAt(currentLook(project).chart, hit.block, hit.letter, hit.zone) === finish;
+}
+
+/** A place in words: a letter's zone, or a piece. */
+function placeOf(hit: Picked): string {
+  const { block, letter, zone } = hit;
+  if (!block || !letter || !zone) return nameOf(hit);
+  return targetName(useStudio.getState().seen, { block, letter, zone });
 }
 
 /** Radius of the brush on a face as it is seen, pixels. */
@@ -42,11 +54,14 @@ export function PaintMarks({ draft, size }: { draft: Draft; size: { width: numbe
   const on = usePainting((p) => p.on);
   const canvas = useRef<HTMLCanvasElement>(null);
   const ring = useRef<HTMLDivElement>(null);
+  const [stands, setStandsIn] = useState('');
   useEffect(() => {
     const element = canvas.current;
     if (!on || !element) return;
     const context = element.getContext('2d')!;
     let last: readonly [number, number] | null = null;
+    const setStands = (hit: Picked | null) =>
+      setStandsIn(hit ? `On ${placeOf(hit)}` : 'Beside what is painted');
     const clear = () => context.clearRect(0, 0, element.width, element.height);
     const inStage = (event: MouseEvent) => {
       const box = element.getBoundingClientRect();
@@ -119,6 +134,19 @@ export function PaintMarks({ draft, size }: { draft: Draft; size: { width: numbe
       setBrush({ radius: Math.min(MOST_RADIUS, Math.max(LEAST_RADIUS, radius * Math.exp(-delta * SIZED))) });
       showRing(x, y, seenRadius(draft, hit));
     };
+    const brush = keyBrush(element, {
+      moved: (x, y) => {
+        const hit = under(x, y);
+        showRing(x, y, hit ? seenRadius(draft, hit) : LEAST_RING);
+        setStands(hit);
+      },
+      paints: (x, y, begins, takesAway) => {
+        const hit = under(x, y);
+        if (hit) paint(hit, x, y, takesAway);
+        else if (begins) clear();
+      },
+      ended: endStroke,
+    });
     const off = useShown.subscribe((now, before) => {
       if (!last && now.fresh && now.samples > 0 && (!before.fresh || before.samples === 0)) clear();
     });
@@ -128,6 +156,7 @@ export function PaintMarks({ draft, size }: { draft: Draft; size: { width: numbe
     element.addEventListener('wheel', wheel, { passive: false });
     return () => {
       off();
+      brush();
       element.removeEventListener('pointerdown', down);
       element.removeEventListener('pointermove', move);
       element.removeEventListener('pointerup', up);
@@ -141,11 +170,16 @@ export function PaintMarks({ draft, size }: { draft: Draft; size: { width: numbe
         ref={canvas}
         width={size.width}
         height={size.height}
-        role="img"
-        aria-label="Paint on the letters; with Alt paint is taken away; the wheel sizes the brush"
+        role="application"
+        aria-roledescription="Painting"
+        aria-label="Paint on the letters; with Alt paint is taken away; the wheel sizes the brush. Arrows move the brush, Space paints while it is held"
+        tabIndex={0}
         data-testid="paint"
-        className="absolute inset-0 h-full w-full cursor-crosshair touch-none"
+        className="absolute inset-0 h-full w-full cursor-crosshair touch-none focus-visible:outline-2 focus-visible:-outline-offset-2 focus-visible:outline-primary"
       />
+      <p role="status" className="sr-only">
+        {stands}
+      </p>
       <div
         ref={ring}
         style={{ display: 'none' }}

@@ -1,7 +1,8 @@
 /** Where wishes are painted: over the frame, while a brush is in hand. */
-import { useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import type { WishKind } from '@wemlox/core/trace/wish';
 import { useWishing } from '../state/wishing.ts';
+import { keyBrush } from './keyBrush.ts';
 
 const COLOURS: Record<WishKind, string> = {
   brighter: '#ffffff',
@@ -13,6 +14,22 @@ const COLOURS: Record<WishKind, string> = {
 const RADIUS = 0.055;
 const STEP = 0.008;
 
+type Place = readonly [number, number];
+
+function beginStroke(kind: WishKind, at: Place): void {
+  const { strokes } = useWishing.getState();
+  useWishing.setState({ strokes: [...strokes, { kind, places: [at], radius: RADIUS }], granted: null });
+}
+
+/** Leads the last stroke on to a place, where that is some way on. */
+function leadOn(to: Place): void {
+  const { strokes } = useWishing.getState();
+  const stroke = strokes.at(-1)!;
+  const [lx, ly] = stroke.places.at(-1)!;
+  if (Math.hypot(to[0] - lx, to[1] - ly) < STEP) return;
+  useWishing.setState({ strokes: [...strokes.slice(0, -1), { ...stroke, places: [...stroke.places, to] }] });
+}
+
 export function WishPaint({
   place,
 }: {
@@ -20,17 +37,34 @@ export function WishPaint({
 }) {
   const { brush, strokes, granted } = useWishing();
   const painting = useRef(false);
+  const layer = useRef<SVGSVGElement>(null);
+  /** Where keys have led the brush. */
+  const [led, setLed] = useState<Place | null>(null);
+  useEffect(() => {
+    const element = layer.current;
+    if (!element || brush === null) return;
+    const share = (x: number, y: number): Place => [x / element.clientWidth, y / element.clientHeight];
+    return keyBrush(element, {
+      moved: (x, y) => setLed(share(x, y)),
+      paints: (x, y, begins) => (begins ? beginStroke(brush, share(x, y)) : leadOn(share(x, y))),
+      ended: () => undefined,
+    });
+  }, [brush]);
   if (brush === null) return null;
-  const at = (event: React.PointerEvent): [number, number] => {
+  const at = (event: React.PointerEvent): Place => {
     const box = event.currentTarget.getBoundingClientRect();
     return [(event.clientX - box.left) / box.width, (event.clientY - box.top) / box.height];
   };
   return (
     <svg
-      role="img"
-      aria-label={`Paint on the picture where it should be ${brush}`}
+      ref={layer}
+      role="application"
+      aria-roledescription="Painting"
+      aria-label={`Paint on the picture where it should be ${brush}. Arrows move the brush, Space paints while it is held`}
+      tabIndex={0}
+      onBlur={() => setLed(null)}
       data-testid="wish-paint"
-      className="absolute cursor-crosshair touch-none"
+      className="absolute cursor-crosshair touch-none focus-visible:outline-2 focus-visible:-outline-offset-2 focus-visible:outline-primary"
       style={place}
       viewBox={`0 0 ${place.width} ${place.height}`}
       onPointerDown={(event) => {
@@ -38,18 +72,12 @@ export function WishPaint({
         event.stopPropagation();
         event.currentTarget.setPointerCapture(event.pointerId);
         painting.current = true;
-        const stroke = { kind: brush, places: [at(event)], radius: RADIUS };
-        useWishing.setState({ strokes: [...strokes, stroke], granted: null });
+        beginStroke(brush, at(event));
       }}
       onPointerMove={(event) => {
         if (!painting.current) return;
         event.stopPropagation();
-        const stroke = strokes.at(-1)!;
-        const [x, y] = at(event);
-        const [lx, ly] = stroke.places.at(-1)!;
-        if (Math.hypot(x - lx, y - ly) < STEP) return;
-        const longer = { ...stroke, places: [...stroke.places, [x, y] as const] };
-        useWishing.setState({ strokes: [...strokes.slice(0, -1), longer] });
+        leadOn(at(event));
       }}
       onPointerUp={(event) => {
         event.stopPropagation();
@@ -71,6 +99,17 @@ export function WishPaint({
           strokeLinejoin="round"
         />
       ))}
+      {led && (
+        <circle
+          cx={led[0] * place.width}
+          cy={led[1] * place.height}
+          r={RADIUS * place.height}
+          fill="none"
+          stroke="white"
+          strokeWidth={1}
+          style={{ filter: 'drop-shadow(0 0 1px black)' }}
+        />
+      )}
     </svg>
   );
 }
