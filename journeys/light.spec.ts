@@ -102,13 +102,30 @@ test('light is caught where the type is pointed at', async ({ page }) => {
   const spot = [0.437, 0.56];
   const about = (k: number, r: number): [number, number] => [spot[k] - r, spot[k] + r];
   const before = await mean(page, about(0, 0.008), about(1, 0.012));
-  await page.mouse.move(box.x + box.width * spot[0], box.y + box.height * spot[1]);
-  await page.mouse.down();
-  await page.mouse.up();
+  // by keys alone: arrows lead there, Space catches
+  const keys = page.getByTestId('catch-keys');
+  await keys.focus();
+  const whole = (await keys.boundingBox())!;
+  const aim = [box.x + box.width * spot[0], box.y + box.height * spot[1]];
+  const lead = async (by: number, less: string, more: string) => {
+    for (let k = 0; k < Math.abs(Math.round(by / 6)); k++) await page.keyboard.press(by < 0 ? less : more);
+  };
+  await lead(aim[0] - (whole.x + whole.width / 2), 'ArrowLeft', 'ArrowRight');
+  await lead(aim[1] - (whole.y + whole.height / 2), 'ArrowUp', 'ArrowDown');
+  await expect(keys.getByRole('status')).toHaveText('On Front of T');
+  await page.keyboard.press('Space');
   await expect(page.getByRole('button', { name: 'Undo Move Rim' })).toBeEnabled();
   await traced(page, 12);
   const after = await mean(page, about(0, 0.008), about(1, 0.012));
   expect(after[1]).toBeGreaterThan(before[1] + 20);
+  // and by hand, further up
+  const rim = async () =>
+    (await studio.document('ostrel')).looks[0].rig.find((l: Light) => l.name === 'Rim') as Light;
+  const caught = await rim();
+  await page.mouse.move(aim[0], aim[1] - 24);
+  await page.mouse.down();
+  await page.mouse.up();
+  await expect.poll(async () => (await rim()).elevation).not.toBeCloseTo(caught.elevation, 3);
   // a shadow on the floor goes where it is dragged
   await page.getByTestId('dome').getByRole('button', { name: /^Key/ }).locator('.mark').click();
   const standing = async () =>

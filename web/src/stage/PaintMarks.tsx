@@ -1,9 +1,7 @@
 /** The brush over the picture: its size where it points, and strokes until they are traced. */
 import { useEffect, useRef, useState } from 'react';
 import { finishAt, wears as wearsSomewhere } from '@wemlox/core/document';
-import { targetName } from '@wemlox/core/edits';
 import { cameraFrame } from '@wemlox/core/stage/camera';
-import { nameOf } from '../actions/catch.ts';
 import { dabAt, endStroke } from '../actions/painting.ts';
 import { currentLook } from '../actions/document.ts';
 import type { Draft } from '../engine/draft.ts';
@@ -12,6 +10,7 @@ import { LEAST_RADIUS, MOST_RADIUS, setBrush, usePainting } from '../state/paint
 import { useShown } from '../state/shown.ts';
 import { shotOf, useStudio } from '../state/studio.ts';
 import { keyBrush } from './keyBrush.ts';
+import { placeInWords } from './placeInWords.ts';
 import { onStage } from './projection.ts';
 
 const SIZED = 0.0012;
@@ -32,13 +31,6 @@ function wears(hit: Picked, finish: string): boolean {
   return finishAt(currentLook(project).chart, hit.block, hit.letter, hit.zone) === finish;
 }
 
-/** A place in words: a letter's zone, or a piece. */
-function placeOf(hit: Picked): string {
-  const { block, letter, zone } = hit;
-  if (!block || !letter || !zone) return nameOf(hit);
-  return targetName(useStudio.getState().seen, { block, letter, zone });
-}
-
 /** Radius of the brush on a face as it is seen, pixels. */
 function seenRadius(draft: Draft, { point }: Picked): number {
   const { camera } = shotOf(useStudio.getState().seen);
@@ -54,14 +46,12 @@ export function PaintMarks({ draft, size }: { draft: Draft; size: { width: numbe
   const on = usePainting((p) => p.on);
   const canvas = useRef<HTMLCanvasElement>(null);
   const ring = useRef<HTMLDivElement>(null);
-  const [stands, setStandsIn] = useState('');
+  const [stands, setStands] = useState('');
   useEffect(() => {
     const element = canvas.current;
     if (!on || !element) return;
     const context = element.getContext('2d')!;
     let last: readonly [number, number] | null = null;
-    const setStands = (hit: Picked | null) =>
-      setStandsIn(hit ? `On ${placeOf(hit)}` : 'Beside what is painted');
     const clear = () => context.clearRect(0, 0, element.width, element.height);
     const inStage = (event: MouseEvent) => {
       const box = element.getBoundingClientRect();
@@ -138,7 +128,7 @@ export function PaintMarks({ draft, size }: { draft: Draft; size: { width: numbe
       moved: (x, y) => {
         const hit = under(x, y);
         showRing(x, y, hit ? seenRadius(draft, hit) : LEAST_RING);
-        setStands(hit);
+        setStands(placeInWords(hit));
       },
       paints: (x, y, begins, takesAway) => {
         const hit = under(x, y);

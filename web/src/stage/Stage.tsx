@@ -5,6 +5,7 @@ import { useParams } from 'react-router';
 import { aspectOf } from '@wemlox/core/document';
 import { choose, toggleAlone, useAlone, useChoice, useHandles } from '../state/choice.ts';
 import { useShot } from '../state/time.ts';
+import { CatchKeys } from './CatchKeys.tsx';
 import { Compared } from './Compared.tsx';
 import { PICTURE } from './drop.ts';
 import { Draft, type FrameRect } from '../engine/draft.ts';
@@ -147,6 +148,7 @@ export function Stage() {
       {step === 'finish' && handles && !paints && <HoverMark frame={frame} />}
       {step === 'finish' && parts && <PaintMarks draft={parts.draft} size={size} />}
       {step === 'light' && <RowMark place={place} />}
+      {step === 'light' && parts && <CatchKeys draft={parts.draft} />}
       {step === 'light' && <WishPaint place={place} />}
       <Compared place={place} />
       <Status place={place} step={step} />
