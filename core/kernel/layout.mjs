@@ -194,7 +194,11 @@ export const LAYOUT = {
   INSTANCE_PART: [140, 'usize', 'Where an instance has the number of its first part.'],
   INSTANCE_FLAGS: [144, 'usize', 'Where an instance has its flags.'],
   INSTANCE_EMITTER: [148, 'usize', 'Where an area light’s instance has its emitter.'],
-  INSTANCE_TURN: [152, 'usize', 'Where an instance has the number of its turn and size: alike ones have the same.'],
+  INSTANCE_TURN: [
+    152,
+    'usize',
+    'Where an instance has the number of its turn and size: alike ones have the same.',
+  ],
   CASTS_SHADOW: [1, 'i32', 'Flag of instances that stop shadow rays.'],
   IS_LIGHT: [2, 'i32', 'Flag of instances that are area lights.'],
   STAYS: [4, 'i32', 'Flag of instances that are there before all else: what catches shadows, and plates.'],
