@@ -21,6 +21,10 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Delete', 'clear the chosen face'],
   ['Enter', 'lay the finish last chosen in the rack on the chosen face'],
   ['arrows in the chart', 'cells, and beyond the first ones rows, columns and all faces'],
+  [
+    'arrows, Space',
+    'on the picture, in painting, wishing and catching: lead there, and paint or catch while held',
+  ],
   ['drag, Shift-drag, wheel', 'orbit, pan, dolly'],
   ['double click', 'frame a letter'],
 ];
