@@ -69,13 +69,14 @@ let afterTriangle: i32 = -1;
 // @ts-ignore: decorator
 @inline export function foundInstance(): i32 { return bestInstance; }
 
-// The ray under way: per instance, set by aim().
+// The ray under way, as an instance has it: set by turnTo and startAt.
 let rox: v128 = f32x4.splat(0);
 let roy: v128 = f32x4.splat(0);
 let roz: v128 = f32x4.splat(0);
 let rix: v128 = f32x4.splat(0);
 let riy: v128 = f32x4.splat(0);
 let riz: v128 = f32x4.splat(0);
+// one over the direction, widened
 let wix: v128 = f32x4.splat(0);
 let wiy: v128 = f32x4.splat(0);
 let wiz: v128 = f32x4.splat(0);
@@ -171,7 +172,7 @@ type Any = f32;
 /**
  * Walks one solid's tree along a ray in its frame. Any: whether something lies on it. Closest: betters what has been
  * found so far.
- * Invariants: the stack holds (reference, entry distance) pairs; entries of one node lie nearest on top; the 16 bytes
+ * Invariants: the stack holds (reference, entry distance) pairs; entries of one node lie nearest on top; the 48 bytes
  * above the top are free.
  */
 function walkSolid<Q>(nodes: usize, packs: usize, instance: i32, tmin: f32): bool {
