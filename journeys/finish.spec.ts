@@ -1,7 +1,7 @@
 /** What faces are made of: coats, feeds, and what they look like. */
 import { readFile } from 'node:fs/promises';
 import { expect, type Page } from '@playwright/test';
-import { meanOf, number, test, traced } from './hands.ts';
+import { arrows, leadBrush, meanOf, number, test, traced } from './hands.ts';
 import { decode } from 'fast-png';
 import type { Finish } from '@wemlox/core/document';
 import { OwnStudio } from './server.ts';
@@ -343,21 +343,10 @@ test('a coat lies where it is painted on the letters, and is taken away again by
     await page.mouse.up();
   };
   // the first by keys alone: arrows lead the brush there, and paint while Space is held
-  const canvas = page.getByTestId('paint');
-  await canvas.focus();
-  const whole = (await canvas.boundingBox())!;
-  const lead = async (by: number, [less, more]: readonly [string, string]) => {
-    for (let k = 0; k < Math.abs(Math.round(by / 6)); k++) await page.keyboard.press(by < 0 ? less : more);
-  };
-  const [across, down] = [
-    ['ArrowLeft', 'ArrowRight'],
-    ['ArrowUp', 'ArrowDown'],
-  ] as const;
-  await lead(box.x + box.width * 0.43 - (whole.x + whole.width / 2), across);
-  await lead(box.y + box.height * 0.46 - (whole.y + whole.height / 2), down);
+  await leadBrush(page, page.getByTestId('paint'), [box.x + box.width * 0.43, box.y + box.height * 0.46]);
   await expect(page.getByRole('status').filter({ hasText: 'On Front of T' })).toBeAttached();
   await page.keyboard.down('Space');
-  await lead(box.height * 0.14, down);
+  await arrows(page, box.height * 0.14, 'ArrowUp', 'ArrowDown');
   await page.keyboard.up('Space');
   await expect.poll(async () => (await cover())!.picture.id).not.toBe(blank.picture.id);
   const painted = (await cover())!.picture.id;

@@ -134,3 +134,20 @@ export async function at(page: Page, frame: string, samples = 4): Promise<void> 
   await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
   await traced(page, samples);
 }
+
+/** Leads a brush by arrows from the middle of the layer that has the focus to a place on the screen, pixels. */
+export async function leadBrush(
+  page: Page,
+  layer: Locator,
+  [x, y]: readonly [number, number],
+): Promise<void> {
+  await layer.focus();
+  const box = (await layer.boundingBox())!;
+  await arrows(page, x - (box.x + box.width / 2), 'ArrowLeft', 'ArrowRight');
+  await arrows(page, y - (box.y + box.height / 2), 'ArrowUp', 'ArrowDown');
+}
+
+/** Moves a brush by so many pixels, as near as arrows come. */
+export async function arrows(page: Page, by: number, less: string, more: string): Promise<void> {
+  for (let k = 0; k < Math.abs(Math.round(by / 6)); k++) await page.keyboard.press(by < 0 ? less : more);
+}

@@ -1,7 +1,7 @@
 /** Light: what lights what, weighed in the picture, and caught at a place of the type. */
 import { expect, type Page } from '@playwright/test';
 import type { Light, Project } from '@wemlox/core/document';
-import { meanOf, number, test, traced } from './hands.ts';
+import { leadBrush, meanOf, number, test, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
 let studio: OwnStudio;
@@ -104,14 +104,8 @@ test('light is caught where the type is pointed at', async ({ page }) => {
   const before = await mean(page, about(0, 0.008), about(1, 0.012));
   // by keys alone: arrows lead there, Space catches
   const keys = page.getByTestId('catch-keys');
-  await keys.focus();
-  const whole = (await keys.boundingBox())!;
-  const aim = [box.x + box.width * spot[0], box.y + box.height * spot[1]];
-  const lead = async (by: number, less: string, more: string) => {
-    for (let k = 0; k < Math.abs(Math.round(by / 6)); k++) await page.keyboard.press(by < 0 ? less : more);
-  };
-  await lead(aim[0] - (whole.x + whole.width / 2), 'ArrowLeft', 'ArrowRight');
-  await lead(aim[1] - (whole.y + whole.height / 2), 'ArrowUp', 'ArrowDown');
+  const aim = [box.x + box.width * spot[0], box.y + box.height * spot[1]] as const;
+  await leadBrush(page, keys, aim);
   await expect(keys.getByRole('status')).toHaveText('On Front of T');
   await page.keyboard.press('Space');
   await expect(page.getByRole('button', { name: 'Undo Move Rim' })).toBeEnabled();

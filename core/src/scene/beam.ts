@@ -5,11 +5,14 @@ import type { RenderScene, SceneLight } from './renderScene.ts';
 /** Widest level that is looked at, pixels: finer detail changes sums by little. */
 const WIDEST = 512;
 
-/** Adds what a texture lets through to r g b, by factors; 0 … 1 from the first pixel's middle to the last's. */
+/** Levels of a pattern by which it is out of focus at most. */
+export const SOFTEST = 6;
+
+/** Multiplies r g b by what a texture lets through; 0 … 1 from the first pixel's middle to the last's. */
 type Look = (u: number, v: number, rgb: number[]) => void;
 const looks = new WeakMap<Texture, Map<number, Look>>();
 
-function lookOf(texture: Texture, widest = WIDEST): Look {
+function lookOf(texture: Texture, widest: number): Look {
   let known = looks.get(texture);
   if (!known) looks.set(texture, (known = new Map()));
   let look = known.get(widest);
@@ -20,16 +23,20 @@ function lookOf(texture: Texture, widest = WIDEST): Look {
 function lookAt(texture: Texture, widest: number): Look {
   const { width, height, data } = levelInLight(texture, widest);
   return (u, v, rgb) => {
-    const [x, y] = [u * (width - 1), v * (height - 1)];
-    const [x0, y0] = [Math.min(width - 1, Math.floor(x)), Math.min(height - 1, Math.floor(y))];
-    const [x1, y1] = [Math.min(width - 1, x0 + 1), Math.min(height - 1, y0 + 1)];
-    const [tx, ty] = [x - x0, y - y0];
-    for (let c = 0; c < 3; c++) {
-      const pixel = (px: number, py: number) => data[(py * width + px) * 4 + c];
+    // asked for every pixel of a picture: nothing is made on the way
+    const x = u * (width - 1);
+    const y = v * (height - 1);
+    const x0 = Math.min(width - 1, Math.floor(x));
+    const y0 = Math.min(height - 1, Math.floor(y));
+    const tx = x - x0;
+    const ty = y - y0;
+    const right = x0 + 1 < width ? 4 : 0;
+    const upper = (y0 * width + x0) * 4;
+    const lower = y0 + 1 < height ? upper + width * 4 : upper;
+    for (let c = 0; c < 3; c++)
       rgb[c] *=
-        (1 - ty) * ((1 - tx) * pixel(x0, y0) + tx * pixel(x1, y0)) +
-        ty * ((1 - tx) * pixel(x0, y1) + tx * pixel(x1, y1));
-    }
+        (1 - ty) * ((1 - tx) * data[upper + c] + tx * data[upper + right + c]) +
+        ty * ((1 - tx) * data[lower + c] + tx * data[lower + right + c]);
   };
 }
 
@@ -41,11 +48,13 @@ export type Through = (a: number, b: number, c: number, rgb: number[]) => void;
  * other lights, and where its pictures are not at hand. Directions are looked up as the kernel does
  * (kernel/assembly/beams.ts).
  * @param soft levels by which a pattern is out of focus
+ * @param widest level that is looked at at most, pixels
  */
 export function throughOf(
   light: SceneLight,
   { textures }: Pick<RenderScene, 'textures'>,
   soft = 0,
+  widest = WIDEST,
 ): Through | null {
   if (light.kind !== 'spot' && light.kind !== 'point') return null;
   const pattern = light.kind === 'spot' ? light.pattern : undefined;
@@ -53,23 +62,30 @@ export function throughOf(
   const textureOf = (key: string | undefined) => textures.find((t) => t.key === key);
   const [mask, spread] = [textureOf(pattern?.texture), textureOf(light.profile)];
   if ((pattern && !mask) || (light.profile && !spread)) return null;
-  const blurred = mask && Math.max(1, Math.min(WIDEST, Math.max(mask.width, mask.height) >> soft));
-  const [throughMask, throughSpread] = [mask && lookOf(mask, blurred), spread && lookOf(spread)];
+  const inFocus = mask ? Math.max(mask.width, mask.height) : 0;
+  const throughMask = mask && lookOf(mask, Math.max(1, Math.min(widest, inFocus >> soft)));
+  const throughSpread = spread && lookOf(spread, widest);
   return (a, b, c, rgb) => {
-    rgb.fill(1);
+    rgb[0] = rgb[1] = rgb[2] = 1;
     if (throughMask) {
       const scale = pattern!.scale / Math.max(c, 1e-6);
-      const [u, v] = [0.5 + 0.5 * a * scale, 0.5 - 0.5 * b * scale];
+      const u = 0.5 + 0.5 * a * scale;
+      const v = 0.5 - 0.5 * b * scale;
       if (u < 0 || u > 1 || v < 0 || v > 1) {
-        rgb.fill(0);
+        rgb[0] = rgb[1] = rgb[2] = 0;
         return;
       }
       throughMask(u, v, rgb);
     }
     if (throughSpread) {
       const all = Math.abs(a) + Math.abs(b) + Math.abs(c);
-      let [p, q] = [a / all, b / all];
-      if (c < 0) [p, q] = [(1 - Math.abs(q)) * (p < 0 ? -1 : 1), (1 - Math.abs(p)) * (q < 0 ? -1 : 1)];
+      let p = a / all;
+      let q = b / all;
+      if (c < 0) {
+        const folded = (1 - Math.abs(q)) * (p < 0 ? -1 : 1);
+        q = (1 - Math.abs(p)) * (q < 0 ? -1 : 1);
+        p = folded;
+      }
       throughSpread(0.5 + 0.5 * p, 0.5 - 0.5 * q, rgb);
     }
   };

@@ -1,14 +1,12 @@
 /** What a spot throws, as a picture across its cone, for views that lay pictures before lamps. */
 import { encodeSrgb } from '../maths/colour.ts';
-import { throughOf } from './beam.ts';
+import { SOFTEST, throughOf } from './beam.ts';
 import type { RenderScene, SceneLight } from './renderScene.ts';
 
-/** Pixels of a side. */
-export const BEAM_SIDE = 256;
+/** Pixels of a side: made while a lamp is pushed about, so no more than a page has time for. */
+export const BEAM_SIDE = 128;
 /** Cosine of the widest cone that a picture lies across. */
 const WIDEST = 0.08;
-/** Levels of a pattern by which it can be out of focus, as the kernel has them (trace/lightTree.ts). */
-const SOFTEST = 6;
 
 /**
  * Four sRGB bytes a pixel, its lowest row first; null for lights that are thrown through nothing, and for cones too
@@ -16,7 +14,7 @@ const SOFTEST = 6;
  */
 export function beamPicture(light: SceneLight, scene: Pick<RenderScene, 'textures'>): Uint8Array | null {
   if (light.kind !== 'spot' || light.cosOuter < WIDEST) return null;
-  const through = throughOf(light, scene, Math.round((light.pattern?.soft ?? 0) * SOFTEST));
+  const through = throughOf(light, scene, Math.round((light.pattern?.soft ?? 0) * SOFTEST), BEAM_SIDE);
   if (!through) return null;
   // half the picture's width a metre before the light
   const half = Math.sqrt(1 - light.cosOuter * light.cosOuter) / light.cosOuter;

@@ -1,5 +1,6 @@
 /** Everything that shines for an eye, and the tree by which the kernel chooses among it (kernel/assembly/choosing.ts). */
 import { luminance } from '../maths/colour.ts';
+import { SOFTEST } from '../scene/beam.ts';
 import type { Reach, RenderScene, SceneLight, SceneSolid } from '../scene/renderScene.ts';
 import { composed, scaleOf } from '../scene/transform.ts';
 import { F, RECORD } from './finishRecords.ts';
@@ -342,9 +343,6 @@ const faceTriangles = (light: SceneLight) =>
 /** Share of its rectangle that an area light is. */
 const faceShare = (light: SceneLight) =>
   light.kind !== 'area' ? 1 : light.face ? light.face.area : light.round ? Math.PI / 4 : 1;
-
-/** Levels of a pattern by which it can be out of focus. */
-const SOFTEST = 6;
 
 /** What a light is thrown through. */
 function writeBeam(

@@ -164,6 +164,7 @@ export function PaintMarks({ draft, size }: { draft: Draft; size: { width: numbe
         aria-roledescription="Painting"
         aria-label="Paint on the letters; with Alt paint is taken away; the wheel sizes the brush. Arrows move the brush, Space paints while it is held"
         tabIndex={0}
+        onBlur={() => (ring.current!.style.display = 'none')}
         data-testid="paint"
         className="absolute inset-0 h-full w-full cursor-crosshair touch-none focus-visible:outline-2 focus-visible:-outline-offset-2 focus-visible:outline-primary"
       />
