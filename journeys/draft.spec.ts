@@ -5,6 +5,8 @@ import type { Feed, Finish, Project } from '@wemlox/core/document';
 import { test, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
+test.use({ restsAt: 32 });
+
 let studio: OwnStudio;
 // both views are compared pixel by pixel
 test.use({ deviceScaleFactor: 1 });

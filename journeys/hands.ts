@@ -4,15 +4,17 @@ import { test as base, expect, type Locator, type Page } from '@playwright/test'
 import type { Project } from '@wemlox/core/document';
 import type { OwnStudio } from './server.ts';
 
-/** Samples at which a journey's pictures rest: what hands do is the same, and two cores have time for them. */
-const RESTS_AT = 32;
-
-export const test = base.extend({
-  context: async ({ context }, use) => {
+/**
+ * `restsAt`: samples at which a journey's pictures rest. Few where hands are tried: what they do is the same, and two
+ * cores have time for them; more where pictures are compared.
+ */
+export const test = base.extend<{ restsAt: number }>({
+  restsAt: [8, { option: true }],
+  context: async ({ context, restsAt }, use) => {
     await context.addInitScript((samples) => {
       if (!localStorage.getItem('wemlox-choice'))
         localStorage.setItem('wemlox-choice', JSON.stringify({ state: { samples }, version: 0 }));
-    }, RESTS_AT);
+    }, restsAt);
     await use(context);
   },
 });

@@ -4,6 +4,8 @@ import type { Light, Project } from '@wemlox/core/document';
 import { leadBrush, meanOf, number, test, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
+test.use({ restsAt: 16 });
+
 let studio: OwnStudio;
 test.beforeAll(async () => {
   studio = await OwnStudio.open();

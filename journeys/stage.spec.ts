@@ -5,6 +5,8 @@ import { bollard } from '../core/test/model/bollard.ts';
 import { QUAY, quay, seen } from './quay.ts';
 import { OwnStudio } from './server.ts';
 
+test.use({ restsAt: 32 });
+
 let studio: OwnStudio;
 test.beforeAll(async () => {
   studio = await OwnStudio.open();

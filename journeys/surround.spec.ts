@@ -4,6 +4,8 @@ import type { Light, Panel, Project } from '@wemlox/core/document';
 import { dragBy, meanOf, middle, number, test, traced } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
+test.use({ restsAt: 16 });
+
 let studio: OwnStudio;
 test.beforeAll(async () => {
   studio = await OwnStudio.open();

@@ -6,6 +6,8 @@ import type { Light, Project } from '@wemlox/core/document';
 import { begin, darken, documentOf, meanOf, number, step, test, traced, unlit } from './hands.ts';
 import { OwnStudio } from './server.ts';
 
+test.use({ restsAt: 16 });
+
 let studio: OwnStudio;
 test.beforeAll(async () => {
   studio = await OwnStudio.open();

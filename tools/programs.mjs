@@ -14,7 +14,6 @@ const PROGRAMS = {
   node: 'render/src/node.ts',
   render: 'render/src/main.ts',
   thread: 'render/src/thread.ts',
-  denoiseThread: 'render/src/denoiseThread.ts',
 };
 /** Packages that read files beside themselves (WebAssembly, SQL, threads) stay where they are. */
 const ON_THEIR_OWN = [

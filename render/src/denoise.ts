@@ -1,24 +1,16 @@
 /** Takes the noise out of a traced picture with worker threads; the same picture whatever their number. */
 import { readFile } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
-import { Worker } from 'node:worker_threads';
-import { DenoiseMemory, denoiseJob, type DenoiseJob } from '@wemlox/core/picture/denoise/denoise';
+import { DenoiseMemory, denoiseJob } from '@wemlox/core/picture/denoise/denoise';
 import { readWeights } from '@wemlox/core/picture/denoise/weights';
 import type { LinearPicture } from '@wemlox/core/picture/files';
 import { whollyCaught } from '@wemlox/core/trace/catching';
 import type { Film } from '@wemlox/core/trace/film';
 import { kernelMemory } from '@wemlox/core/trace/kernel';
-import { kernelBytes } from './threads.ts';
+import { withThreads } from './crew.ts';
+import { kernelModule } from './threads.ts';
 
 const WEIGHTS = new URL('../../core/kernel/weights/rt_hdr.tza', import.meta.url);
-
-/** What a denoising thread is given. */
-export interface DenoiseStart {
-  module: WebAssembly.Module;
-  memory: WebAssembly.Memory;
-  thread: number;
-  job: DenoiseJob;
-}
 
 /**
  * Takes the noise out of shadows that were caught: they are opacity, which the picture's own cleaning leaves as it is.
@@ -50,21 +42,12 @@ export async function denoised(
   amount = 1,
   threads = availableParallelism(),
 ): Promise<LinearPicture> {
-  const module = new WebAssembly.Module(kernelBytes('denoise-shared.wasm'));
+  const module = kernelModule('denoise-shared.wasm');
   const memory = kernelMemory(true);
   const store = new DenoiseMemory(memory, readWeights(new Uint8Array(await readFile(WEIGHTS))));
   const job = denoiseJob(store, data, width, height, threads);
-  await Promise.all(
-    Array.from({ length: threads }, (_, thread) => {
-      const start: DenoiseStart = { module, memory, thread, job };
-      const worker = new Worker(new URL('../../build/programs/denoiseThread.mjs', import.meta.url), {
-        workerData: start,
-      });
-      return new Promise<void>((resolve, reject) => {
-        worker.once('error', reject);
-        worker.once('exit', () => resolve());
-      });
-    }),
+  await withThreads(threads, (crew) =>
+    Promise.all(crew.map((thread, lane) => thread.ask({ do: 'denoise', module, memory, lane, job }))),
   );
   return { width, height, data: data.map((v, i) => v + (job.clean[i] - v) * amount) };
 }

@@ -1,23 +1,41 @@
-/** One tracing thread. */
-import { parentPort, workerData } from 'node:worker_threads';
+/** One thread: traces its share of a film, and takes the noise out of its share of a picture. */
+import { parentPort } from 'node:worker_threads';
+import { DenoiseWorker } from '@wemlox/core/picture/denoise/denoise';
 import { traceShare } from '@wemlox/core/trace/tiles';
 import { WaveTracer } from '@wemlox/core/trace/waveTracer';
-import type { Pass, PassDone, Subject, ThreadStart } from './threads.ts';
+import type { ThreadDone, ThreadOrder } from './crew.ts';
 
-const { module, memory, lane, prepared, view, film, control } = workerData as ThreadStart;
-const tracer = new WaveTracer(module, memory, lane);
-tracer.aim(prepared, view);
+let opened: { tracer: WaveTracer; order: ThreadOrder & { do: 'open' } } | null = null;
 
-parentPort!.on('message', (order: Pass | Subject) => {
-  if ('prepared' in order) {
-    tracer.aim(order.prepared, order.view);
-    return;
+function done(order: ThreadOrder): ThreadDone {
+  switch (order.do) {
+    case 'open': {
+      const tracer = new WaveTracer(order.module, order.memory, order.lane);
+      tracer.aim(order.prepared, order.view);
+      opened = { tracer, order };
+      break;
+    }
+    case 'aim':
+      opened!.tracer.aim(order.prepared, order.view);
+      break;
+    case 'pass': {
+      const { run, first, last, seed } = order;
+      const { tracer } = opened!;
+      const { film, control } = opened!.order;
+      const before = tracer.rays;
+      const whole = traceShare(tracer, film, control, run, first, last, seed);
+      return { whole, rays: tracer.rays - before };
+    }
+    case 'denoise':
+      return { whole: new DenoiseWorker(order.module, order.memory, order.lane).share(order.job), rays: 0 };
+    case 'rest':
+      opened = null;
   }
-  const { run, first, last, seed } = order;
-  const before = tracer.rays;
-  const whole = first === last || traceShare(tracer, film, control, run, first, last, seed);
-  parentPort!.postMessage({
-    whole,
-    rays: tracer.rays - before,
-  } satisfies PassDone);
+  return { whole: true, rays: 0 };
+}
+
+parentPort!.on('message', (order: ThreadOrder) => {
+  const answer = done(order);
+  // nobody waits for one that goes to rest
+  if (order.do !== 'rest') parentPort!.postMessage(answer);
 });

@@ -1,52 +1,33 @@
 /** Traces a scene with worker threads on one shared film; the same picture whatever their number. */
 import { readFileSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
-import { Worker } from 'node:worker_threads';
 import { catchesShadow, type RenderScene } from '@wemlox/core/scene/renderScene';
 import { createFilm, groupsWithin, isFinished, type Film } from '@wemlox/core/trace/film';
 import { kernelMemory } from '@wemlox/core/trace/kernel';
-import { prepared as prepare, type PreparedScene } from '@wemlox/core/trace/prepare';
+import { prepared as prepare } from '@wemlox/core/trace/prepare';
 import { SceneMemory } from '@wemlox/core/trace/sceneMemory';
 import { createControl, nextRun, rewind } from '@wemlox/core/trace/tiles';
 import { shotEye, type Eye } from '@wemlox/core/trace/eye';
+import { withThreads, type ThreadOrder } from './crew.ts';
 
 const KERNELS = new URL('../../core/kernel/build/', import.meta.url);
 
-/** The compiled kernel, over shared memory or over private memory, and the denoiser. */
+/** The kernel's bytes, over shared memory or over private memory, and the denoiser's. */
 export const kernelBytes = (
   name: 'kernel-shared.wasm' | 'kernel.wasm' | 'denoise-shared.wasm' = 'kernel-shared.wasm',
 ) => readFileSync(new URL(name, KERNELS));
 
+const compiled = new Map<string, WebAssembly.Module>();
+
+/** The compiled kernel over shared memory, or the denoiser; compiled once, for every picture after the first. */
+export function kernelModule(name: 'kernel-shared.wasm' | 'denoise-shared.wasm'): WebAssembly.Module {
+  const module = compiled.get(name) ?? new WebAssembly.Module(kernelBytes(name));
+  compiled.set(name, module);
+  return module;
+}
+
 /** Bytes of the sources' light by themselves. */
 const MOST_SHARES = 2 ** 30;
-
-/** What a thread looks at, and from where. */
-export interface Subject {
-  prepared: PreparedScene;
-  view: Eye;
-}
-
-/** What a thread is given at its start. */
-export interface ThreadStart extends Subject {
-  module: WebAssembly.Module;
-  memory: WebAssembly.Memory;
-  lane: number;
-  film: Film;
-  control: Int32Array;
-}
-
-export interface Pass {
-  run: number;
-  first: number;
-  last: number;
-  seed: number;
-}
-
-/** A thread's answer to a pass. */
-export interface PassDone {
-  whole: boolean;
-  rays: number;
-}
 
 export interface TraceOptions {
   width: number;
@@ -114,7 +95,7 @@ export function* timedPasses(samples: number, moments: number, from = 0): Genera
 export async function traceScene(scene: RenderScene, options: TraceOptions): Promise<Traced> {
   const { width, height, samples, seed } = options;
   const threads = Math.max(1, options.threads ?? availableParallelism());
-  const module = new WebAssembly.Module(kernelBytes());
+  const module = kernelModule('kernel-shared.wasm');
   const memory = kernelMemory(true);
   const scenes = new SceneMemory(module, memory, threads);
   const prepared = prepare(scenes, scene);
@@ -131,51 +112,30 @@ export async function traceScene(scene: RenderScene, options: TraceOptions): Pro
   if (from) film.state.set(from.state);
   const control = createControl();
   const view = options.view ?? shotEye(scene, width, height);
-  const workers = Array.from(
-    { length: threads },
-    (_, lane) =>
-      new Worker(new URL('../../build/programs/thread.mjs', import.meta.url), {
-        workerData: { module, memory, lane, prepared, view, film, control } satisfies ThreadStart,
-      }),
-  );
-  const share = (worker: Worker, pass: Pass) =>
-    new Promise<PassDone>((resolve, reject) => {
-      const fail = (error: Error) => reject(error);
-      worker.once('error', fail);
-      worker.once('message', (done: PassDone) => {
-        worker.off('error', fail);
-        resolve(done);
-      });
-      worker.postMessage(pass);
-    });
   const traced: Traced = { film, samples: done, rays: 0, cpuSeconds: 0, wallSeconds: 0 };
-  try {
-    await Promise.all(workers.map((w) => share(w, { run: 0, first: 0, last: 0, seed })));
+  return withThreads(threads, async (crew) => {
+    const all = (order: (lane: number) => ThreadOrder) =>
+      Promise.all(crew.map((thread, lane) => thread.ask(order(lane))));
+    await all((lane) => ({ do: 'open', module, memory, lane, prepared, view, film, control }));
     const started = performance.now();
     const used = process.cpuUsage();
     let shown = options.moments ? -1 : 0;
     for (const { first, last, moment, even } of timedPasses(samples, options.moments?.count ?? 1, done)) {
       if (moment !== shown) {
         const own = await options.moments!.at(moment);
-        const subject: Subject = {
-          prepared: prepare(scenes, own),
-          view: options.view ?? shotEye(own, width, height),
-        };
-        for (const worker of workers) worker.postMessage(subject);
+        const prepared = prepare(scenes, own);
+        await all(() => ({ do: 'aim', prepared, view: options.view ?? shotEye(own, width, height) }));
         shown = moment;
       }
       rewind(control);
       const run = nextRun(control);
-      for (const part of await Promise.all(workers.map((w) => share(w, { run, first, last, seed }))))
-        traced.rays += part.rays;
+      for (const { rays } of await all(() => ({ do: 'pass', run, first, last, seed }))) traced.rays += rays;
       traced.samples = last;
       traced.wallSeconds = (performance.now() - started) / 1000;
       const { user, system } = process.cpuUsage(used);
       traced.cpuSeconds = (user + system) / 1e6;
       if ((await options.onPass?.(last, film)) || (even && isFinished(film))) break;
     }
-  } finally {
-    await Promise.all(workers.map((w) => w.terminate()));
-  }
-  return traced;
+    return traced;
+  });
 }

@@ -64,6 +64,13 @@ describe('threads', () => {
     for (const threads of [1, 2, 3, 5]) films.push((await traceScene(scene, { ...options, threads })).film);
     for (const film of films)
       expect(Buffer.from(film.state.buffer).equals(Buffer.from(films[0].state.buffer))).toBe(true);
+    // fewer tiles than threads
+    const small = { ...options, width: 30, height: 20, samples: 12 };
+    const [one, many] = [
+      await traceScene(scene, { ...small, threads: 1 }),
+      await traceScene(scene, { ...small, threads: 4 }),
+    ];
+    expect(Buffer.from(many.film.state.buffer).equals(Buffer.from(one.film.state.buffer))).toBe(true);
     // a lamp that throws no shadows sends no photons
     const alone = await traceScene(
       { ...scene, lights: [{ ...scene.lights[0], shadow: false }] },

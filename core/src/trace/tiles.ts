@@ -99,12 +99,13 @@ export function traceShare(
     while (!runIsOff(control, run)) {
       const claimed = Atomics.add(control, NEXT, 1);
       const sample = Math.floor(claimed / count);
-      if (sample >= last - first) return true;
-      while (open < sample) {
+      // who finds no tile left may still hold a wave that others wait for
+      while (open < Math.min(sample, last - first - 1)) {
         if (!map(open + 1)) return false;
         open++;
         photons.use(first + open);
       }
+      if (sample >= last - first) return true;
       tile(claimed % count, first + sample, first + sample + 1);
       advance(control, DONE);
     }
