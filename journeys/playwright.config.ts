@@ -4,10 +4,10 @@ export default defineConfig({
   testDir: '.',
   globalSetup: '../tools/programsFirst.mjs',
   outputDir: './results',
-  timeout: 300_000,
+  timeout: 600_000,
   expect: { timeout: 60_000 },
-  // journeys wait more than they work: for pages, for pictures, for each other’s answers
-  workers: 2,
+  // journeys wait for pages, pictures and answers: three keep two cores busy
+  workers: 3,
   retries: 0,
   reporter: [['list'], ['json']],
   use: {

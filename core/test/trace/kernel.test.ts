@@ -24,7 +24,7 @@ function soup(random: () => number): Float32Array {
 }
 
 describe('ray kernel', () => {
-  it('agrees with the oracle on 30,000 rays: same triangle, same distance, same shadow', () => {
+  it('agrees with the oracle on 12,000 rays: same triangle, same distance, same shadow', () => {
     const random = seeded(7);
     const positions = soup(random);
     const kernel = kernelOver(positions);
@@ -32,7 +32,7 @@ describe('ray kernel', () => {
     let different = 0;
     let hits = 0;
     let shadows = 0;
-    for (let i = 0; i < 30_000; i++) {
+    for (let i = 0; i < 12_000; i++) {
       const o = [random() * 6 - 3, random() * 6 - 3, random() * 6 - 3];
       // two of three towards the soup, so that hits and misses are both common
       const towards = i % 3 === 0 ? [0, 0, 0] : o;
@@ -52,7 +52,7 @@ describe('ray kernel', () => {
       if (dark !== oracle.occluded(o[0], o[1], o[2], 1e-4, d[0], d[1], d[2], tmax)) different++;
     }
     expect(different).toBe(0);
-    expect(hits).toBeGreaterThan(6000);
+    expect(hits).toBeGreaterThan(2400);
     // everything here casts a shadow
     expect(shadows).toBe(hits);
   });
