@@ -17,6 +17,7 @@ export default defineConfig({
           exclude: ['render/test/press.test.ts'],
           // modules are read once for all files: none keeps what another file could trip over
           isolate: false,
+          setupFiles: './tools/leavesNothing.ts',
           testTimeout: 600_000,
           hookTimeout: 600_000,
         },

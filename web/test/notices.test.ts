@@ -1,4 +1,4 @@
-import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { notify, ongoing, useNotices } from '../src/state/notices.ts';
 
 const texts = () => useNotices.getState().list.map((n) => n.text);
@@ -8,6 +8,7 @@ describe('messages at the foot of the stage', () => {
     vi.useFakeTimers();
     useNotices.setState({ list: [] });
   });
+  afterEach(() => void vi.useRealTimers());
 
   it('are the newest three, each once, and go by themselves', () => {
     for (const text of ['one', 'two', 'three', 'two', 'four']) notify('done', text);

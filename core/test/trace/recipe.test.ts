@@ -380,7 +380,7 @@ describe('any stack of coats, fed by anything,', () => {
     const stacks = fc.sample(
       fc.tuple(surface, feeds, surface, feeds, fc.double({ min: 0, max: 1, noNaN: true })),
       {
-        numRuns: 120,
+        numRuns: 200,
         seed: 11,
       },
     );
