@@ -162,7 +162,10 @@ const stride = wave + 4;
 const fields = words(PATH).length * stride * 4;
 const lists = 4 * wave * 4;
 const buckets = 512;
-const scratch = 256;
+/** Lights that a path may seek at once. */
+const seeks = 4;
+/** Sixteen vectors, and of each light that is sought which it is and its chance. */
+const scratch = 256 + seeks * 32;
 /** Records of four children that a node of the light tree has at most. */
 const lightRecords = 64;
 const weights = 2 * lightRecords * 16;
@@ -231,6 +234,7 @@ export const LAYOUT = {
   FALL_LINEAR: [1, 'i32', 'Fades with the distance; true at the reference.'],
   FALL_NONE: [2, 'i32', 'Does not fade; true at the reference.'],
   FALL_CLAMPED: [3, 'i32', 'Fades with the square of the distance, but no brighter than at the reference.'],
+  MOST_SOUGHT: [seeks, 'i32', 'Lights that a path may seek at once.'],
   ROWS: [rows, 'i32', 'Entries of a finish’s rows over the cosine.'],
   METAL_ROWS: [
     finishHead,

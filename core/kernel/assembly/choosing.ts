@@ -34,6 +34,9 @@ let specular: v128 = f32x4.splat(0);
 let alpha2: v128 = f32x4.splat(0);
 let through: bool = false;
 let sum: f32 = 0;
+/** Record of the root's children among which the last choice lies, and the importance of those before it. */
+let scanned: i32 = 0;
+let passed: f32 = 0;
 
 // @ts-ignore: decorator
 @inline function fl(field: usize, at: usize): f32 { return load<f32>(field + at); }
@@ -176,15 +179,17 @@ function weigh(node: i32): f32 {
   const records = load<i32>(at, 196);
   const to = weightsAt(node);
   let all = splat(0);
-  for (let q = 0; q < records; q++) {
-    const record = at + <usize>q * LIGHT_NODE_BYTES;
-    const four = to + (<usize>q << 4);
-    v128.store(four, importance(record));
-    const beams = load<i32>(record, 204);
-    if (beams !== 0) throughBeams(record, beams, four);
-    all = add(all, v128.load(four));
-  }
+  for (let q = 0; q < records; q++) all = add(all, weighFour(at + <usize>q * LIGHT_NODE_BYTES, to + (<usize>q << 4)));
   return total(all);
+}
+
+/** Weighs the four children of a record, their importances at `to`. */
+// @ts-ignore: decorator
+@inline function weighFour(record: usize, to: usize): v128 {
+  v128.store(to, importance(record));
+  const beams = load<i32>(record, 204);
+  if (beams !== 0) throughBeams(record, beams, to);
+  return v128.load(to);
 }
 
 /**
@@ -238,13 +243,19 @@ function distant(i: i32): f32 {
 // @ts-ignore: decorator
 @inline export function onlySky(): bool { return lightTree === 0 && directionals === 0; }
 
-/** Sum of all importances where the path stands: what chances divide by. */
-export function weighLights(): f32 {
+/**
+ * Weighs all lights where the path stands.
+ * @param times lights that are sought there at once: chances are those of all of them together, and may be beyond one
+ * @returns what chances divide by
+ */
+export function weighLights(times: f32): f32 {
   let all = skyShare();
   for (let i = 0; i < directionals; i++) all += distant(i);
   if (lightTree > 0) all += weigh(0);
-  sum = all;
-  return all;
+  sum = all / times;
+  scanned = 0;
+  passed = 0;
+  return sum;
 }
 
 /** Chance with which the surround is chosen there. */
@@ -261,10 +272,15 @@ export function chanceOf(i: i32): f32 {
   while (true) {
     const child = ref & (LIGHT_CHILDREN - 1);
     const node = ref / LIGHT_CHILDREN;
+    const mineAt = weightsAt(node) + (<usize>child << 2);
+    if (node === 0) {
+      // what all give here is known
+      weighFour(nodeAt(child >> 2), weightsAt(0) + (<usize>(child >> 2) << 4));
+      return (chance * load<f32>(mineAt)) / sum;
+    }
     const all = weigh(node);
-    const mine = load<f32>(weightsAt(node) + (<usize>child << 2));
+    const mine = load<f32>(mineAt);
     if (!(mine > 0)) return 0;
-    if (node === 0) return (chance * mine) / sum;
     chance *= mine / all;
     // a node's own place in its parent stands behind its children
     ref = load<i32>(nodeAt(node), 192);
@@ -276,11 +292,11 @@ export let chosenChance: f32 = 0;
 
 /**
  * Chooses a light by u in [0, 1): an emitter, -1 for the surround, -2 when nothing shines. Lights are weighed before,
- * at the same place.
+ * at the same place and for as many times; of several choices there, none has a smaller u than the one before.
  */
-export function chooseLight(u: f32): i32 {
+export function chooseLight(u: f32, times: f32): i32 {
   if (!(sum > 0)) return -2;
-  let rest: f32 = u * sum;
+  let rest: f32 = u * times * sum;
   const sky = skyShare();
   if (rest < sky) {
     chosenChance = sky / sum;
@@ -303,10 +319,11 @@ export function chooseLight(u: f32): i32 {
     const weights = weightsAt(node);
     const records = load<i32>(nodeAt(node), 196);
     // the four among which it lies, then which of them; the last that gives anything where rounding leads behind all
+    const first = node === 0 ? scanned : 0;
     let four = -1;
     let from: f32 = 0;
-    let to: f32 = 0;
-    for (let q = 0; q < records; q++) {
+    let to: f32 = node === 0 ? passed : 0;
+    for (let q = first; q < records; q++) {
       const own = total(v128.load(weights + (<usize>q << 4)));
       if (!(own > 0)) continue;
       four = q;
@@ -315,6 +332,10 @@ export function chooseLight(u: f32): i32 {
       if (rest < to) break;
     }
     if (four < 0) return -2;
+    if (node === 0) {
+      scanned = four;
+      passed = from;
+    }
     let child = 0;
     let mine: f32 = 0;
     to = from;

@@ -188,6 +188,10 @@
 // @ts-ignore: decorator
 @inline export const FALL_CLAMPED: i32 = 3;
 
+// Lights that a path may seek at once.
+// @ts-ignore: decorator
+@inline export const MOST_SOUGHT: i32 = 4;
+
 // Entries of a finish’s rows over the cosine.
 // @ts-ignore: decorator
 @inline export const ROWS: i32 = 32;
@@ -330,11 +334,11 @@
 
 // Where a lane has the photons near each of a group, NEAR of them for each.
 // @ts-ignore: decorator
-@inline export const LANE_NEAR: usize = 169792;
+@inline export const LANE_NEAR: usize = 169920;
 
 // Where a lane has the importances of the children of two nodes of the light tree.
 // @ts-ignore: decorator
-@inline export const LANE_WEIGHTS: usize = 170816;
+@inline export const LANE_WEIGHTS: usize = 170944;
 
 // Photons a path may take in at once; where more are near, every so manieth.
 // @ts-ignore: decorator
@@ -342,7 +346,7 @@
 
 // Bytes of a lane.
 // @ts-ignore: decorator
-@inline export const LANE_BYTES: usize = 172864;
+@inline export const LANE_BYTES: usize = 172992;
 
 // Most memory the shared module declares, in pages of 64 KiB.
 // @ts-ignore: decorator

@@ -82,14 +82,16 @@ export function probeLights(place: usize, out: usize, emitters: i32): void {
   store<f32>(at + P_VALPHA2, load<f32>(place, 44));
   store<i32>(at + P_VTHROUGH, load<f32>(place, 48) > 0 ? 1 : 0);
   standAt(at);
-  weighLights();
+  weighLights(1);
   store<f32>(out, skyChance());
   for (let i = 0; i < emitters; i++) store<f32>(out + (<usize>(i + 1) << 2), chanceOf(i));
 }
 
 /** Chooses a light where probeLights stands; its chance at `out`. */
 export function probeChoice(u: f32, out: usize): i32 {
-  const chosen = chooseLight(u);
+  // choices at one place come in order: this one may come before the last
+  weighLights(1);
+  const chosen = chooseLight(u, 1);
   store<f32>(out, chosenChance);
   return chosen;
 }

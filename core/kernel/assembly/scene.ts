@@ -1,5 +1,5 @@
 // What the integrator reads of the scene and of the eye; per thread, set by the host.
-import { EMITTER_BYTES, FINISH_BYTES, F_WITHIN, PART_BYTES } from './layout';
+import { EMITTER_BYTES, FINISH_BYTES, F_WITHIN, MOST_SOUGHT, PART_BYTES } from './layout';
 import { tellDiffuse } from './lobes/surface';
 
 export let instances: usize = 0;
@@ -23,6 +23,8 @@ export let points: bool = false;
 export let sheets: bool = false;
 /** Widest lobe that finds whatever has a size by itself, so that no light is sought for it. */
 export let mirror: f32 = 0;
+/** Lights that are sought at once where a path from the camera stands first. */
+export let sought: i32 = 1;
 export let lane: usize = 0;
 /** Where each instance stands in its block and how its faces are laid out; nought where nothing is fed. */
 export let sites: usize = 0;
@@ -38,9 +40,10 @@ export function setScene(instancesAt: usize, finishesAt: usize, sitesAt: usize, 
 /** Addresses of what this eye sees: its parts as dressed, and the lights that follow from it. */
 export function setLights(
   partsAt: usize, emittersAt: usize, nodesAt: usize, nodeCount: i32, directionalCount: i32,
-  anyPoints: i32, anySheets: i32, widestMirror: f32, cardCount: i32, anyParted: i32, anyDiscs: i32,
+  anyPoints: i32, anySheets: i32, widestMirror: f32, cardCount: i32, anyParted: i32, anyDiscs: i32, soughtAtOnce: i32,
 ): void {
   cards = cardCount;
+  sought = min(soughtAtOnce, MOST_SOUGHT);
   parted = anyParted !== 0;
   discs = anyDiscs !== 0;
   tellDiffuse(parted);

@@ -26,12 +26,17 @@ import { beyondGlass, enter, indexOf, leave } from './media';
 import { skyKept, takeIn } from './receive';
 import { keepRoles, linksAt, partB, partG, partLight, partR } from './roles';
 import { draw4, drawX, drawY } from './sampler4';
-import { finishAt, mirror, parted, points } from './scene';
+import { finishAt, mirror, parted, points, sought } from './scene';
+import { traceShadows } from './shadows';
 import { choose, hueB, hueG, hueR, tinted } from './spectrum';
 import { skyB, skyDensity, skyDraw4, skyFeeds, skyG, skyGroup, skyR, skyWeight, skyX, skyY, skyZ } from './surround';
 
 /** Pairs of draws a bounce uses: light and lobe, place on the light, direction, roulette. */
 export const PAIRS: i32 = 4;
+/** Pairs of draws of the lights that are sought beside the first. */
+const OF_SEEKS: i32 = 1 << 23;
+/** First of the rows in which the four have the lights they chose, and the chance of each behind it. */
+const CHOICES: i32 = 16;
 /** Bounces of each kind are counted in ten bits each of a word. */
 export const SCATTERED: i32 = 1;
 export const REFLECTED: i32 = 1 << 10;
@@ -46,14 +51,30 @@ const QUARTER_PI: f32 = 0.7853981633974483;
 /** Interpolated normals turn a photon's light by no more than this. */
 const MOST_TURNED: f32 = 4;
 
-/** Chooses a light for each of the four and takes a point of it. */
-function seekEach(through: bool, index: i32): void {
+/** Weighs lights for each of the four, and chooses as many as are sought at once, one from each part of all light. */
+function chooseEach(times: i32, lot: v128): void {
+  v128.store(row(8), lot);
+  const all = <f32>times;
   for (let k = 0; k < count; k++) {
     const lane4 = <usize>k << 2;
     const at = base + offset(k);
     standAt(at);
-    store<f32>(at + P_VSUM, weighLights());
-    const chosen = chooseLight(load<f32>(row(8) + lane4));
+    store<f32>(at + P_VSUM, weighLights(all));
+    const from = load<f32>(row(8) + lane4);
+    for (let s = 0; s < times; s++) {
+      store<i32>(row(CHOICES + 2 * s) + lane4, chooseLight((from + <f32>s) / all, all));
+      store<f32>(row(CHOICES + 2 * s + 1) + lane4, chosenChance);
+    }
+  }
+}
+
+/** Takes a point of the light that each of the four has chosen. */
+function seekEach(choice: i32, through: bool, index: i32): void {
+  for (let k = 0; k < count; k++) {
+    const lane4 = <usize>k << 2;
+    const at = base + offset(k);
+    const chosen = load<i32>(row(CHOICES + 2 * choice) + lane4);
+    const chance = load<f32>(row(CHOICES + 2 * choice + 1) + lane4);
     store<f32>(row(7) + lane4, 0);
     store<i32>(row(11) + lane4, 0);
     store<f32>(row(13) + lane4, 1);
@@ -62,11 +83,10 @@ function seekEach(through: bool, index: i32): void {
     store<f32>(row(14) + lane4, squaredIndexIn(beyondGlass(at)));
     if (chosen === -2) continue;
     if (chosen === -1) {
-      store<f32>(row(7) + lane4, -chosenChance);
+      store<f32>(row(7) + lane4, -chance);
       anySky = true;
       continue;
     }
-    const chance = chosenChance;
     if (parted) {
       if (!fallsOn(chosen, linksAt(at))) continue;
       store<i32>(row(15) + lane4, feedsOf(chosen));
@@ -116,14 +136,13 @@ let white: v128 = f32x4.splat(0);
 let anySky: bool = false;
 
 /**
- * Seeks a light for each of the four and queues a shadow ray for what it gives.
+ * Seeks the light that each of the four has chosen and queues a shadow ray for what it gives.
  * @returns how many were queued, their offsets at `queue`
  */
-function seek(finish: usize, inside: i32, queue: usize, index: i32, pair: v128, lot: v128): i32 {
-  draw4(get(P_PIXEL), index, add4(pair, 1));
+function seek(choice: i32, finish: usize, inside: i32, queue: usize, index: i32, pair: v128): i32 {
+  draw4(get(P_PIXEL), index, pair);
   const u = drawX;
   const v = drawY;
-  v128.store(row(8), lot);
   v128.store(row(9), u);
   v128.store(row(10), v);
   const through = opens(finish) || inside === 2;
@@ -142,7 +161,7 @@ function seek(finish: usize, inside: i32, queue: usize, index: i32, pair: v128, 
       store<f32>(row(14) + (<usize>k << 2), squaredIndexIn(beyondGlass(at)));
     }
     anySky = true;
-  } else seekEach(through, index);
+  } else seekEach(choice, through, index);
   let lx = v128.load(row(0));
   let ly = v128.load(row(1));
   let lz = v128.load(row(2));
@@ -246,8 +265,9 @@ function absorb(finish: usize, inside: i32, at: usize): void {
 // @ts-ignore: decorator
 @inline function add4(pair: v128, k: i32): v128 { return i32x4.add(pair, i32x4.splat(k)); }
 
-/** Results of bounce: queued shadow rays, and a bit for each path that goes on. */
+/** Results of bounce: shadow rays that are queued and that were traced, and a bit for each path that goes on. */
 export let queuedRays: i32 = 0;
+export let tracedRays: i32 = 0;
 export let alive: i32 = 0;
 
 /**
@@ -284,6 +304,7 @@ export function bounce(
   // a mirror finds whatever has a size by itself
   const seeks = !sending && (load<f32>(finish + F_SHARP) > mirror || points);
   queuedRays = 0;
+  tracedRays = 0;
   if (!sending && byPhotonsHere()) takeIn();
   if (seeks) {
     // from where, and for what of the surface, lights are chosen
@@ -304,7 +325,14 @@ export function bounce(
     );
     put(P_VALPHA2, v128.load32_splat(finish + F_CHOOSE_ALPHA2));
     put(P_VTHROUGH, i32x4.splat(opens(finish) || inside === 2 ? 1 : 0));
-    queuedRays = seek(finish, inside, queue, index, pair, lotOfLight);
+    const times = onlySky() || v128.any_true(get(P_DEPTH)) ? 1 : sought;
+    if (!onlySky()) chooseEach(times, lotOfLight);
+    // a path has room for one shadow ray: all but the first are traced at once
+    for (let s = 1; s < times; s++) {
+      const also = seek(s, finish, inside, queue, index, i32x4.splat(OF_SEEKS + s));
+      tracedRays += traceShadows(base, queue, also, index);
+    }
+    queuedRays = seek(0, finish, inside, queue, index, add4(pair, 1));
   }
   draw4(get(P_PIXEL), index, add4(pair, 2));
   sample(lotOfLobe, drawX, drawY);

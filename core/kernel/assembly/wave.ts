@@ -3,10 +3,9 @@
 // A path's picture depends on pixel, sample and seed alone, so waves may be of any size and threads of any number.
 import {
   BUCKETS, GLOW, INSTANCE_BYTES, INSTANCE_EMITTER, INSTANCE_FLAGS, IS_LIGHT, LANE_BUCKETS, LANE_LISTS, PART_CASTER,
-  PART_CATCHES, PART_FLAGS, PART_HIDDEN, PAST, ALONE, P_ALPHA, P_B1, P_B2, P_BEHIND, P_BEYOND, P_CASTER, P_DEPTH, P_DX, P_DY, P_DZ, P_FINISH, P_FROM, P_GX, P_GY, P_GZ, P_HUE,
-  P_INSIDE, P_INSTANCE, P_KEPT, P_KINDS, P_NEAR, P_NOW, P_OX, P_OY, P_OZ, P_PART, P_PASSES, P_PDF, P_PIXEL,
-  P_SBLUE, P_SDIFFUSE_B, P_SDIFFUSE_G, P_SDIFFUSE_R, P_SDX, P_SDY, P_SDZ, P_SFROM, P_SGREEN, P_SGROUP, P_SNEAR, P_SREACH, P_SRED, P_SX, P_SY, P_SZ, P_T, P_TB,
-  P_TG, P_TR, P_TRAVELLED, P_TRIANGLE, WAVE, WAVE_SIDE,
+  PART_CATCHES, PART_FLAGS, PART_HIDDEN, PAST, ALONE, P_ALPHA, P_B1, P_B2, P_BEHIND, P_BEYOND, P_CASTER, P_DEPTH, P_DX,
+  P_DY, P_DZ, P_FINISH, P_FROM, P_GX, P_GY, P_GZ, P_HUE, P_INSIDE, P_INSTANCE, P_KEPT, P_KINDS, P_NEAR, P_NOW, P_OX, P_OY,
+  P_OZ, P_PART, P_PASSES, P_PDF, P_PIXEL, P_T, P_TB, P_TG, P_TR, P_TRAVELLED, P_TRIANGLE, WAVE, WAVE_SIDE,
 } from './layout';
 import { byPhotonsHere } from './caustics';
 import { aimPaths, pixelAt } from './eye';
@@ -15,25 +14,25 @@ import { standOnHit } from './geometry';
 import { div, gather, least, mad, most, mul, pick, splat } from './lanes';
 import { chanceOf, onlySky, skyChance, standAt } from './choosing';
 import {
-  byPhotons, cardAcross, colourOf, cosineOfEdge, facing, groupOf, isCard, isOnFace, isSeen, isWhite, kindOf,
-  solidAngleOf,
+  byPhotons, colourOf, cosineOfEdge, facing, groupOf, isCard, isOnFace, isSeen, isWhite, kindOf, solidAngleOf,
 } from './lights';
 import { inAir, isOverruled } from './media';
 import { absorb, balance, gives, meet, meetSent, setBounces } from './meet';
-import { isPane, MOST_PASSES, paneB, paneG, paneR, paneRays, passesPane, throughPanes } from './panes';
+import { isPane, MOST_PASSES, passesPane } from './panes';
 import { entry, f, scale, w, waveAt } from './paths';
 import { sendWave, wasSent } from './photons';
 import { skyKept } from './receive';
 import { hasRecipe, OF_PATHS, resolved } from './recipe';
 import { cardHides, meetsWhite, skyTaken, skyTakenB, skyTakenG, skyTakenR, takenB, takenG, takenOf, takenR } from './roles';
 import { draw1, drawX, pixelSeed } from './sampler4';
-import { cards, directionals, discs, finishAt, instances, lane, partAt, parted, seenFrom, sheets } from './scene';
-import { alive, bounce, PAIRS, queuedRays } from './shade';
+import { directionals, discs, finishAt, instances, lane, partAt, parted, seenFrom } from './scene';
+import { alive, bounce, PAIRS, queuedRays, tracedRays } from './shade';
+import { traceShadows } from './shadows';
 import {
   behindApart, look4, lookBehind, skyB, skyBehindB, skyBehindG, skyBehindR, skyBlurred, skyDensity, skyG, skyGroup,
   skyMirrorB, skyMirrorG, skyMirrorR, skyR, skySeen,
 } from './surround';
-import { closest, closestAfter, foundB1, foundB2, foundInstance, foundT, occluded, setAlone } from './traverse';
+import { closest, closestAfter, foundB1, foundB2, foundInstance, foundT, setAlone } from './traverse';
 import { scattersIn, wander } from './volume';
 
 const FAR: f32 = 1e30;
@@ -266,43 +265,6 @@ function seesApart(at: usize, lane: i32, share: f32): void {
     : k === 2 ? f32x4.extract_lane(v, 2) : f32x4.extract_lane(v, 3);
 }
 
-/** Traces the queued shadow rays and adds what gets along them. */
-function shadows(n: i32, index: i32): void {
-  for (let i = 0; i < n; i++) {
-    const at = wave + entry(queue, i);
-    const reach = f(P_SREACH, at);
-    let r: f32 = 1;
-    let g: f32 = 1;
-    let b: f32 = 1;
-    if (reach >= 0) {
-      rays += 1;
-      if (
-        occluded(
-          f(P_SX, at), f(P_SY, at), f(P_SZ, at), 0, f(P_SDX, at), f(P_SDY, at), f(P_SDZ, at), reach,
-          w(P_SFROM, at), f(P_SNEAR, at),
-        ) !== 0
-      ) {
-        if (!sheets) continue;
-        const open = throughPanes(at, reach, index);
-        rays += <f64>paneRays;
-        if (!open) continue;
-        r = paneR;
-        g = paneG;
-        b = paneB;
-      }
-    }
-    if (
-      cards > 0 && reach >= 0 &&
-      cardAcross(f(P_SX, at), f(P_SY, at), f(P_SZ, at), f(P_SDX, at), f(P_SDY, at), f(P_SDZ, at), reach)
-    ) {
-      r *= f(P_SDIFFUSE_R, at);
-      g *= f(P_SDIFFUSE_G, at);
-      b *= f(P_SDIFFUSE_B, at);
-    }
-    gain(at, f(P_SRED, at) * r, f(P_SGREEN, at) * g, f(P_SBLUE, at) * b, w(P_SGROUP, at));
-  }
-}
-
 /** Sorts the paths to be shaded by finish and side, and shades them four at a time. @returns paths that go on */
 function shade(n: i32, index: i32): i32 {
   let kinds = 0;
@@ -343,6 +305,7 @@ function shade(n: i32, index: i32): i32 {
         path = load<i32>(next + p);
       }
       bounce(wave, a, b, c, d, count, finish, inside, queue + (<usize>queued << 2), index, sending);
+      rays += <f64>tracedRays;
       queued += queuedRays;
       for (let j = 0; j < count; j++) {
         if ((alive & (1 << j)) === 0) continue;
@@ -352,7 +315,7 @@ function shade(n: i32, index: i32): i32 {
       }
     }
   }
-  shadows(queued, index);
+  rays += <f64>traceShadows(wave, queue, queued, index);
   return on;
 }
 

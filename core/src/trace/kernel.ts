@@ -37,6 +37,7 @@ export interface KernelExports {
     cards: number,
     parted: number,
     discs: number,
+    sought: number,
   ): void;
   axesAt(finish: number, axes: number, seen: number, places: number, count: number, out: number): void;
   setEye(at: number, width: number, height: number, orthographic: number): void;

@@ -141,6 +141,9 @@ export const FALL_NONE = 2;
 /** Fades with the square of the distance, but no brighter than at the reference. */
 export const FALL_CLAMPED = 3;
 
+/** Lights that a path may seek at once. */
+export const MOST_SOUGHT = 4;
+
 /** Entries of a finish’s rows over the cosine. */
 export const ROWS = 32;
 
@@ -247,16 +250,16 @@ export const LANE_BUCKETS = 165440;
 export const LANE_SCRATCH = 169536;
 
 /** Where a lane has the photons near each of a group, NEAR of them for each. */
-export const LANE_NEAR = 169792;
+export const LANE_NEAR = 169920;
 
 /** Where a lane has the importances of the children of two nodes of the light tree. */
-export const LANE_WEIGHTS = 170816;
+export const LANE_WEIGHTS = 170944;
 
 /** Photons a path may take in at once; where more are near, every so manieth. */
 export const NEAR = 64;
 
 /** Bytes of a lane. */
-export const LANE_BYTES = 172864;
+export const LANE_BYTES = 172992;
 
 /** Most memory the shared module declares, in pages of 64 KiB. */
 export const MOST_PAGES = 32768;

@@ -50,7 +50,15 @@ export interface EyeLights {
   places: { middle: Vec; radius: number }[];
   /** Whether lights shine that no bounce finds. */
   points: boolean;
+  /** How many are sought at once where a path from the camera stands first. */
+  sought: number;
 }
+
+/**
+ * Lights from which on several are sought at once: by fewer, what one of them leaves out is worth less than the time
+ * (docs/decisions/many-lights.md).
+ */
+const MANY = 4;
 
 /** Whether rays may run into a light: a rectangle, or a ball. */
 export const hasBody = (
@@ -271,6 +279,7 @@ export function eyeLights(
     links: links.of,
     places,
     points: scene.lights.some(isDelta),
+    sought: scene.lights.length - cards.length < MANY ? 1 : K.MOST_SOUGHT,
   };
 }
 

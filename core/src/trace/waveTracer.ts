@@ -154,6 +154,7 @@ export class WaveTracer implements TileTracer {
       lights.cards,
       lights.parted ? 1 : 0,
       lights.discs ? 1 : 0,
+      lights.sought,
     );
     const at = laneAt + K.LANE_RAYS;
     const { radius, focus, blades, turn } = eye.lens ?? { radius: 0, focus: 1, blades: 0, turn: 0 };
