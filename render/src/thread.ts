@@ -1,9 +1,14 @@
 /** One thread: traces its share of a film, and takes the noise out of its share of a picture. */
+import { setFlagsFromString } from 'node:v8';
+import { runInNewContext } from 'node:vm';
 import { parentPort } from 'node:worker_threads';
 import { DenoiseWorker } from '@wemlox/core/picture/denoise/denoise';
 import { traceShare } from '@wemlox/core/trace/tiles';
 import { WaveTracer } from '@wemlox/core/trace/waveTracer';
 import type { ThreadDone, ThreadOrder } from './crew.ts';
+
+setFlagsFromString('--expose-gc');
+const collectGarbage = runInNewContext('gc') as () => void;
 
 let opened: { tracer: WaveTracer; order: ThreadOrder & { do: 'open' } } | null = null;
 
@@ -30,6 +35,8 @@ function done(order: ThreadOrder): ThreadDone {
       return { whole: new DenoiseWorker(order.module, order.memory, order.lane).share(order.job), rays: 0 };
     case 'rest':
       opened = null;
+      // a thread that rests allocates nothing, and would keep the last scene for as long
+      collectGarbage();
   }
   return { whole: true, rays: 0 };
 }

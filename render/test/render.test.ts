@@ -14,6 +14,7 @@ import { diskSources } from '../src/sources.ts';
 import type { Eye } from '@wemlox/core/trace/eye';
 import { developed } from '@wemlox/core/trace/developing';
 import { flatSurround, quad, sceneOf } from '../../core/test/trace/sceneFixture.ts';
+import { withThreads, type Thread } from '../src/crew.ts';
 import { timedPasses, traceScene } from '../src/threads.ts';
 
 const run = promisify(execFile);
@@ -77,6 +78,29 @@ describe('threads', () => {
       { ...options, threads: 2 },
     );
     expect(Buffer.from(alone.film.state.buffer).equals(Buffer.from(films[0].state.buffer))).toBe(false);
+  });
+});
+
+describe('threads that fail', () => {
+  const pass = { do: 'pass', run: 1, first: 0, last: 1, seed: 1 } as const;
+
+  it('end the work at once, whatever the others wait for; the next is done by others', async () => {
+    let failed: Thread | null = null;
+    const work = withThreads(2, ([one, other]) => {
+      failed = one;
+      // one has nothing to trace yet, the other is never answered
+      return Promise.all([one.ask(pass), other.ask({ do: 'rest' })]);
+    });
+    await expect(work).rejects.toThrow(TypeError);
+    await expect(failed!.ask(pass)).rejects.toThrow(TypeError);
+    const scene = sceneOf([{ triangles: quad([0, 0, 0], [1, 0, 0], [0, 1, 0]), surface: {} }]);
+    const { samples } = await traceScene(scene, { width: 8, height: 8, samples: 2, seed: 1, threads: 2 });
+    expect(samples).toBe(2);
+  });
+
+  it('rest in between, and work again', async () => {
+    const seen = await withThreads(1, async (crew) => crew[0]);
+    await withThreads(1, async (crew) => void expect(crew[0]).toBe(seen));
   });
 });
 
