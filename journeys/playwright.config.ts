@@ -6,8 +6,8 @@ export default defineConfig({
   outputDir: './results',
   timeout: 600_000,
   expect: { timeout: 60_000 },
-  // journeys wait for pages, pictures and answers: three keep two cores busy
-  workers: 3,
+  // journeys wait more than they work: for pages, for pictures, for each other’s answers
+  workers: 2,
   retries: 0,
   reporter: [['list'], ['json']],
   use: {
