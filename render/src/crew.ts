@@ -9,7 +9,7 @@ import type { PreparedScene } from '@wemlox/core/trace/prepare';
 const PROGRAM = new URL('../../build/programs/thread.mjs', import.meta.url);
 
 /** What a thread looks at, and from where. */
-export interface Subject {
+interface Subject {
   prepared: PreparedScene;
   view: Eye;
 }
@@ -29,20 +29,14 @@ export type ThreadOrder =
   | ({ do: 'denoise'; job: DenoiseJob } & Kernel)
   | { do: 'rest' };
 
-/** A thread's answer: whether its share was finished, and the rays it traced. */
-export interface ThreadDone {
-  whole: boolean;
-  rays: number;
-}
-
 export class Thread {
   private readonly worker = new Worker(PROGRAM);
-  private waiting: { resolve: (done: ThreadDone) => void; reject: (error: Error) => void } | null = null;
+  private waiting: { resolve: (rays: number) => void; reject: (error: Error) => void } | null = null;
   private failure: Error | null = null;
 
   constructor() {
-    this.worker.on('message', (done: ThreadDone) => {
-      this.waiting?.resolve(done);
+    this.worker.on('message', (rays: number) => {
+      this.waiting?.resolve(rays);
       this.waiting = null;
     });
     this.worker.on('error', (error) => this.fail(error));
@@ -54,8 +48,8 @@ export class Thread {
     return this.failure === null;
   }
 
-  /** @returns its answer; one question at a time. Fails when the thread does, now or before. */
-  ask(order: ThreadOrder): Promise<ThreadDone> {
+  /** @returns rays it traced, when it is done; one order at a time. Fails when the thread does, now or before. */
+  ask(order: ThreadOrder): Promise<number> {
     return new Promise((resolve, reject) => {
       if (this.failure) {
         reject(this.failure);

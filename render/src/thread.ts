@@ -5,14 +5,15 @@ import { parentPort } from 'node:worker_threads';
 import { DenoiseWorker } from '@wemlox/core/picture/denoise/denoise';
 import { traceShare } from '@wemlox/core/trace/tiles';
 import { WaveTracer } from '@wemlox/core/trace/waveTracer';
-import type { ThreadDone, ThreadOrder } from './crew.ts';
+import type { ThreadOrder } from './crew.ts';
 
 setFlagsFromString('--expose-gc');
 const collectGarbage = runInNewContext('gc') as () => void;
 
 let opened: { tracer: WaveTracer; order: ThreadOrder & { do: 'open' } } | null = null;
 
-function done(order: ThreadOrder): ThreadDone {
+/** Does what is asked. @returns rays that were traced for it */
+function done(order: ThreadOrder): number {
   switch (order.do) {
     case 'open': {
       const tracer = new WaveTracer(order.module, order.memory, order.lane);
@@ -28,21 +29,22 @@ function done(order: ThreadOrder): ThreadDone {
       const { tracer } = opened!;
       const { film, control } = opened!.order;
       const before = tracer.rays;
-      const whole = traceShare(tracer, film, control, run, first, last, seed);
-      return { whole, rays: tracer.rays - before };
+      traceShare(tracer, film, control, run, first, last, seed);
+      return tracer.rays - before;
     }
     case 'denoise':
-      return { whole: new DenoiseWorker(order.module, order.memory, order.lane).share(order.job), rays: 0 };
+      new DenoiseWorker(order.module, order.memory, order.lane).share(order.job);
+      break;
     case 'rest':
       opened = null;
       // a thread that rests allocates nothing, and would keep the last scene for as long
       collectGarbage();
   }
-  return { whole: true, rays: 0 };
+  return 0;
 }
 
 parentPort!.on('message', (order: ThreadOrder) => {
-  const answer = done(order);
+  const rays = done(order);
   // nobody waits for one that goes to rest
-  if (order.do !== 'rest') parentPort!.postMessage(answer);
+  if (order.do !== 'rest') parentPort!.postMessage(rays);
 });

@@ -129,7 +129,7 @@ export async function traceScene(scene: RenderScene, options: TraceOptions): Pro
       }
       rewind(control);
       const run = nextRun(control);
-      for (const { rays } of await all(() => ({ do: 'pass', run, first, last, seed }))) traced.rays += rays;
+      for (const rays of await all(() => ({ do: 'pass', run, first, last, seed }))) traced.rays += rays;
       traced.samples = last;
       traced.wallSeconds = (performance.now() - started) / 1000;
       const { user, system } = process.cpuUsage(used);

@@ -291,12 +291,12 @@ export function chanceOf(i: i32): f32 {
 export let chosenChance: f32 = 0;
 
 /**
- * Chooses a light by u in [0, 1): an emitter, -1 for the surround, -2 when nothing shines. Lights are weighed before,
- * at the same place and for as many times; of several choices there, none has a smaller u than the one before.
+ * Chooses a light: an emitter, -1 for the surround, -2 when nothing shines. Lights are weighed before, at the same place.
+ * @param u from nought to the times they are weighed for; of several choices, none is smaller than the one before
  */
-export function chooseLight(u: f32, times: f32): i32 {
+export function chooseLight(u: f32): i32 {
   if (!(sum > 0)) return -2;
-  let rest: f32 = u * times * sum;
+  let rest: f32 = u * sum;
   const sky = skyShare();
   if (rest < sky) {
     chosenChance = sky / sum;

@@ -91,7 +91,7 @@ export function probeLights(place: usize, out: usize, emitters: i32): void {
 export function probeChoice(u: f32, out: usize): i32 {
   // choices at one place come in order: this one may come before the last
   weighLights(1);
-  const chosen = chooseLight(u, 1);
+  const chosen = chooseLight(u);
   store<f32>(out, chosenChance);
   return chosen;
 }

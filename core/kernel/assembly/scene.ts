@@ -1,5 +1,5 @@
 // What the integrator reads of the scene and of the eye; per thread, set by the host.
-import { EMITTER_BYTES, FINISH_BYTES, F_WITHIN, MOST_SOUGHT, PART_BYTES } from './layout';
+import { EMITTER_BYTES, FINISH_BYTES, F_WITHIN, PART_BYTES } from './layout';
 import { tellDiffuse } from './lobes/surface';
 
 export let instances: usize = 0;
@@ -43,7 +43,7 @@ export function setLights(
   anyPoints: i32, anySheets: i32, widestMirror: f32, cardCount: i32, anyParted: i32, anyDiscs: i32, soughtAtOnce: i32,
 ): void {
   cards = cardCount;
-  sought = min(soughtAtOnce, MOST_SOUGHT);
+  sought = soughtAtOnce;
   parted = anyParted !== 0;
   discs = anyDiscs !== 0;
   tellDiffuse(parted);

@@ -54,15 +54,14 @@ const MOST_TURNED: f32 = 4;
 /** Weighs lights for each of the four, and chooses as many as are sought at once, one from each part of all light. */
 function chooseEach(times: i32, lot: v128): void {
   v128.store(row(8), lot);
-  const all = <f32>times;
   for (let k = 0; k < count; k++) {
     const lane4 = <usize>k << 2;
     const at = base + offset(k);
     standAt(at);
-    store<f32>(at + P_VSUM, weighLights(all));
+    store<f32>(at + P_VSUM, weighLights(<f32>times));
     const from = load<f32>(row(8) + lane4);
     for (let s = 0; s < times; s++) {
-      store<i32>(row(CHOICES + 2 * s) + lane4, chooseLight((from + <f32>s) / all, all));
+      store<i32>(row(CHOICES + 2 * s) + lane4, chooseLight(from + <f32>s));
       store<f32>(row(CHOICES + 2 * s + 1) + lane4, chosenChance);
     }
   }
