@@ -17,7 +17,7 @@ export default defineConfig({
           exclude: ['render/test/press.test.ts'],
           // modules are read once for all files: none keeps what another file could trip over
           isolate: false,
-          setupFiles: './tools/leavesNothing.ts',
+          setupFiles: ['./tools/leavesNothing.ts', './tools/countsCost.ts'],
           testTimeout: 600_000,
           hookTimeout: 600_000,
         },
@@ -25,6 +25,7 @@ export default defineConfig({
       {
         test: {
           name: 'database',
+          setupFiles: './tools/countsCost.ts',
           include: ['store/test/**/*.test.ts', 'server/test/**/*.test.ts', 'render/test/press.test.ts'],
           testTimeout: 600_000,
           hookTimeout: 600_000,

@@ -2,14 +2,28 @@
 import { decode } from 'fast-png';
 import { test as base, expect, type Locator, type Page } from '@playwright/test';
 import type { Project } from '@wemlox/core/document';
+import { spentBy, writeCost } from '../tools/cost.mjs';
 import type { OwnStudio } from './server.ts';
+
+/** Processor seconds of this worker that were written down. */
+let counted = 0;
 
 /**
  * `restsAt`: samples at which a journey's pictures rest. Few where hands are tried: what they do is the same, and two
  * cores have time for them; more where pictures are compared.
  */
-export const test = base.extend<{ restsAt: number }>({
+export const test = base.extend<{ restsAt: number; cost: void }>({
   restsAt: [8, { option: true }],
+  cost: [
+    // eslint-disable-next-line no-empty-pattern -- the form in which fixtures say that they need no other
+    async ({}, use, info) => {
+      await use();
+      const spent = spentBy(process.pid);
+      writeCost(info.file, spent - counted);
+      counted = spent;
+    },
+    { auto: true },
+  ],
   context: async ({ context, restsAt }, use) => {
     await context.addInitScript((samples) => {
       if (!localStorage.getItem('wemlox-choice'))

@@ -11,7 +11,7 @@ import {
   ROUGHNESSES,
   widths,
 } from '../core/src/finish/energy.ts';
-import { returned } from '../core/test/finish/energyIntegral.ts';
+import { POINTS, returned } from '../core/test/finish/energyIntegral.ts';
 
 const out = Buffer.alloc(ENERGY_ENTRIES * 2);
 let at = 0;
@@ -36,6 +36,12 @@ for (const what of ['reflected', 'outside', 'inside'] as const)
       const [x, y] = widths(roughness(r), 0);
       for (let i = 0; i < ANGLES; i++) keep(returned(what, x, y, index, cosine(i)));
     }
+  }
+for (const turn of [0, Math.PI / 2])
+  for (let a = 0; a < ANISOTROPIES; a++)
+    for (let r = 0; r < ROUGHNESSES; r++) {
+    const [x, y] = widths(roughness(r), a / (ANISOTROPIES - 1));
+    for (let i = 0; i < ANGLES; i++) keep(returned('mirror', x, y, 1.5, cosine(i), POINTS, [turn]));
   }
 
 writeFileSync(

@@ -1,6 +1,7 @@
 // Runs every kind of test and ends with one line: "N passed, N failed". Needs DATABASE_URL of an empty server.
 import { spawn } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { dearest } from './cost.mjs';
 
 const results = '.data/results';
 rmSync(results, { recursive: true, force: true });
@@ -89,5 +90,6 @@ await suite(
   ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected }),
   { PLAYWRIGHT_JSON_OUTPUT_NAME: `${process.cwd()}/${results}/journeys.json` },
 );
+process.stdout.write(`\n${dearest(20).join('\n')}\n`);
 process.stdout.write(`\n${passed} passed, ${failed} failed\n`);
 process.exit(failed === 0 && passed > 0 ? 0 : 1);

@@ -19,7 +19,7 @@
 //               four columns of four      addresses              first
 //   part      0        4       8         12      16      20       32
 //             | finish | flags | emitter | group | links | (free) |
-//   finish    see FINISH: quads of floats, then ROWS of four each for the metal, the interface, its film and the fuzz
+//   finish    see FINISH: quads of floats, then ROWS of four each for the metal, the interface, its film, the fuzz, what is brushed and what comes back
 //   picture   see PICTURE: what its bytes stand for, where its levels are, then their pixels of four bytes or halves
 //   recipe    see RECIPE, COAT and AXIS: what a finish's coats and feeds come to (finish/recipe.ts)
 //   light     0        48       64      112     128     144      160     176     192       208
@@ -57,7 +57,8 @@ const FINISH = `
   scatterR scatterG scatterB phase
   depthR depthG depthB depthPhase
   againR againG againB subsurface
-  film priority coatAlphaY brush`;
+  film priority coatAlphaY brush
+  wide wideX wideY turns`;
 
 /** Words of a recipe: its coats follow, the top one first. Offsets are counted from the recipe's beginning. */
 const RECIPE = `
@@ -261,7 +262,17 @@ export const LAYOUT = {
     'usize',
     'Where a finish has what of its gloss each channel is under a film, over their mean.',
   ],
-  FINISH_BYTES: [finishHead + 5 * rows * quad, 'usize', 'Bytes of a finish.'],
+  BRUSHED_ROWS: [
+    finishHead + 5 * rows * quad,
+    'usize',
+    'Where a finish has what its widened lobe returns, seen along its brushing and across, and what it loses more there than on the whole.',
+  ],
+  AGAIN_ROWS: [
+    finishHead + 6 * rows * quad,
+    'usize',
+    'Where a finish has the colour of light that its metal loses and gives back, red, green, blue, and how it goes from along its brushing to across.',
+  ],
+  FINISH_BYTES: [finishHead + 7 * rows * quad, 'usize', 'Bytes of a finish.'],
   LIGHT_NODE_BYTES: [15 * quad, 'usize', 'Bytes of four children of a node of the light tree.'],
   LIGHT_CHILDREN: [4 * lightRecords, 'i32', 'Most children of a node of the light tree.'],
   LIGHT_NODE_RECORDS: [lightRecords, 'usize', 'Most records of four children of a node of the light tree.'],

@@ -198,27 +198,35 @@
 
 // Where a finish has its metal’s reflectance: red, green, blue, and a sheet’s spread.
 // @ts-ignore: decorator
-@inline export const METAL_ROWS: usize = 288;
+@inline export const METAL_ROWS: usize = 304;
 
 // Where a finish has: gloss, coat, lost outside, lost inside.
 // @ts-ignore: decorator
-@inline export const LAYER_ROWS: usize = 800;
+@inline export const LAYER_ROWS: usize = 816;
 
 // Where a finish has its interface’s reflectance under a film: red, green, blue, and their mean.
 // @ts-ignore: decorator
-@inline export const FILM_ROWS: usize = 1312;
+@inline export const FILM_ROWS: usize = 1328;
 
 // Where a finish has its fuzz’s reflectance, and the two numbers of its lobe.
 // @ts-ignore: decorator
-@inline export const FUZZ_ROWS: usize = 1824;
+@inline export const FUZZ_ROWS: usize = 1840;
 
 // Where a finish has what of its gloss each channel is under a film, over their mean.
 // @ts-ignore: decorator
-@inline export const FILM_GLOSS_ROWS: usize = 2336;
+@inline export const FILM_GLOSS_ROWS: usize = 2352;
+
+// Where a finish has what its widened lobe returns, seen along its brushing and across, and what it loses more there than on the whole.
+// @ts-ignore: decorator
+@inline export const BRUSHED_ROWS: usize = 2864;
+
+// Where a finish has the colour of light that its metal loses and gives back, red, green, blue, and how it goes from along its brushing to across.
+// @ts-ignore: decorator
+@inline export const AGAIN_ROWS: usize = 3376;
 
 // Bytes of a finish.
 // @ts-ignore: decorator
-@inline export const FINISH_BYTES: usize = 2848;
+@inline export const FINISH_BYTES: usize = 3888;
 
 // Bytes of four children of a node of the light tree.
 // @ts-ignore: decorator
@@ -1083,6 +1091,22 @@
 // Finish: brush.
 // @ts-ignore: decorator
 @inline export const F_BRUSH: usize = 284;
+
+// Finish: wide.
+// @ts-ignore: decorator
+@inline export const F_WIDE: usize = 288;
+
+// Finish: wideX.
+// @ts-ignore: decorator
+@inline export const F_WIDE_X: usize = 292;
+
+// Finish: wideY.
+// @ts-ignore: decorator
+@inline export const F_WIDE_Y: usize = 296;
+
+// Finish: turns.
+// @ts-ignore: decorator
+@inline export const F_TURNS: usize = 300;
 
 // Surround: picture.
 // @ts-ignore: decorator

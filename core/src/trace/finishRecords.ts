@@ -8,9 +8,13 @@ import { recipeWords, type Pictures } from './recipeRecords.ts';
 import {
   brushedRow,
   dielectricRow,
+  furtherMeetings,
   meanOfRow,
   mirrorRow,
+  roughnessOf,
   rowValue,
+  turnedRows,
+  widened,
   widths,
   cosineOf,
   type Row,
@@ -28,6 +32,8 @@ const THROUGH = 0.9;
 const STRAIGHT = 2e-3;
 /** Stands for finishes that are no mirrors at all. */
 const NO_MIRROR = 9;
+/** Share of light below which it does not matter where what is lost comes back. */
+const LEAST_LOST = 1e-4;
 /** What of a surface's light is sought all around at least, so that no light is never chosen. */
 const LEAST_DIFFUSE = 0.02;
 
@@ -66,10 +72,10 @@ function compileSolid(optics: Optics): Float32Array {
   const lostOf = (i: number, solid: Row | null) =>
     metal * (1 - mirror[i]) + (solid ? glass * (1 - solid[i]) : 0);
   const rows = at(K.LAYER_ROWS);
+  const under = new Float32Array(K.ROWS).map((_, i) => 1 - coat.weight * (over ? over[i] : 0));
   for (let i = 0; i < K.ROWS; i++) {
-    const under = 1 - coat.weight * (over ? over[i] : 0);
     R.set(
-      [gloss ? gloss[i] : 0, over ? over[i] : 0, under * lostOf(i, outside), lostOf(i, inside)],
+      [gloss ? gloss[i] : 0, over ? over[i] : 0, under[i] * lostOf(i, outside), lostOf(i, inside)],
       rows + i * 4,
     );
     for (let c = 0; c < 3; c++) R[at(K.METAL_ROWS) + i * 4 + c] = optics.metalOver[c * ENTRIES + i];
@@ -106,10 +112,11 @@ function compileSolid(optics: Optics): Float32Array {
   }
   put(K.F_TINT_R, ...optics.tint, lostIn);
   put(K.F_ABSORPTION_R, ...optics.absorption, glass > 0 ? (glass * THROUGH * lostIn * n2) / widest : 0);
+  writeWidened(R, optics, mirror, under, lostOut);
   const metalMean = [0, 1, 2].map((c) => meanOfRow(R, at(K.METAL_ROWS) + c, 4)) as Rgb;
   put(
     K.F_RESIDUAL_R,
-    ...residualTint(optics, metalMean, 1 - meanOfRow(mirror)),
+    ...writeAgain(R, optics),
     glass > 0 ? (glass * THROUGH * lostOut) / widest : 0,
   );
   put(K.F_ALBEDO_R, ...facingAlbedo(optics), glossMean);
@@ -179,18 +186,52 @@ function compileSheet(optics: Optics): Float32Array {
   return R;
 }
 
-/** Colour of light that scattered more than once (Kulla & Conty 2017, slide 17, for the metal). */
-function residualTint(optics: Optics, metalMean: Rgb, kept: number): Rgb {
-  const { metal, glass, opaque, coat } = optics;
-  return [0, 1, 2].map((c) => {
-    const f = metalMean[c];
-    const bounce = (f * f * kept) / (1 - f * (1 - kept));
-    const coatTint = 1 - coat.weight + coat.weight * coat.colour[c];
-    // only metal and glass lose light to it
-    const share = metal + glass > 0 ? metal + glass : 1;
-    return (
-      ((metal * bounce + glass * optics.specular[c] + (metal + glass > 0 ? 0 : opaque)) / share) * coatTint
+/**
+ * Where light leaves that a metal's facets lost: of all that is lost, the share in a widened lobe, its rows, and how much
+ * more or less is lost along its brushing and across.
+ */
+function writeWidened(R: Float32Array, optics: Optics, mirror: Row, under: Row, lostOut: number): void {
+  const { metal, roughness, anisotropy } = optics;
+  if (metal === 0 || lostOut < LEAST_LOST) return;
+  const wide = widened(roughness, anisotropy);
+  const wider = roughnessOf(wide.x, wide.y);
+  const { along, across } = turnedRows(wider.roughness, wider.anisotropy);
+  const own = turnedRows(roughness, anisotropy);
+  const rows = at(K.BRUSHED_ROWS);
+  const ofMetal = under.map((share, i) => share * metal * (1 - mirror[i]));
+  for (let i = 0; i < K.ROWS; i++)
+    R.set(
+      [
+        along[i],
+        across[i],
+        under[i] * metal * (mirror[i] - own.along[i]),
+        under[i] * metal * (mirror[i] - own.across[i]),
+      ],
+      rows + i * 4,
     );
+  R.set([(wide.share * meanOfRow(ofMetal)) / lostOut, wide.x, wide.y, 1], at(K.F_WIDE));
+  for (let i = 0; i < K.ROWS; i++) R[at(K.AGAIN_ROWS) + i * 4 + 3] = own.slack[i];
+}
+
+/**
+ * Writes the colour of light that scattered more than once, by angle: of metal as walks over it have it, of glass its
+ * own. @returns its mean, which is all there is to it without metal
+ */
+function writeAgain(R: Float32Array, { metal, glass, opaque, coat, specular, metalOver, ...optics }: Optics): Rgb {
+  const { returned, cosine } = furtherMeetings(optics.roughness, optics.anisotropy);
+  // only metal and glass lose light
+  const share = metal + glass > 0 ? metal + glass : 1;
+  const rows = at(K.AGAIN_ROWS);
+  return [0, 1, 2].map((c) => {
+    const coatTint = 1 - coat.weight + coat.weight * coat.colour[c];
+    const facets = metalOver.subarray(c * ENTRIES, (c + 1) * ENTRIES);
+    for (let i = 0; i < K.ROWS; i++) {
+      const f = metal > 0 ? rowValue(facets, cosine[i]) : 0;
+      const ofMetal = (f * f * returned[i]) / (1 - f * (1 - returned[i]));
+      const ofRest = metal + glass > 0 ? 0 : opaque;
+      R[rows + i * 4 + c] = ((metal * ofMetal + glass * specular[c] + ofRest) / share) * coatTint;
+    }
+    return meanOfRow(R, rows + c, 4);
   }) as Rgb;
 }
 

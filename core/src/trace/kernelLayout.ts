@@ -148,22 +148,28 @@ export const MOST_SOUGHT = 4;
 export const ROWS = 32;
 
 /** Where a finish has its metal’s reflectance: red, green, blue, and a sheet’s spread. */
-export const METAL_ROWS = 288;
+export const METAL_ROWS = 304;
 
 /** Where a finish has: gloss, coat, lost outside, lost inside. */
-export const LAYER_ROWS = 800;
+export const LAYER_ROWS = 816;
 
 /** Where a finish has its interface’s reflectance under a film: red, green, blue, and their mean. */
-export const FILM_ROWS = 1312;
+export const FILM_ROWS = 1328;
 
 /** Where a finish has its fuzz’s reflectance, and the two numbers of its lobe. */
-export const FUZZ_ROWS = 1824;
+export const FUZZ_ROWS = 1840;
 
 /** Where a finish has what of its gloss each channel is under a film, over their mean. */
-export const FILM_GLOSS_ROWS = 2336;
+export const FILM_GLOSS_ROWS = 2352;
+
+/** Where a finish has what its widened lobe returns, seen along its brushing and across, and what it loses more there than on the whole. */
+export const BRUSHED_ROWS = 2864;
+
+/** Where a finish has the colour of light that its metal loses and gives back, red, green, blue, and how it goes from along its brushing to across. */
+export const AGAIN_ROWS = 3376;
 
 /** Bytes of a finish. */
-export const FINISH_BYTES = 2848;
+export const FINISH_BYTES = 3888;
 
 /** Bytes of four children of a node of the light tree. */
 export const LIGHT_NODE_BYTES = 240;
@@ -812,6 +818,18 @@ export const F_COAT_ALPHA_Y = 280;
 
 /** Finish: brush. */
 export const F_BRUSH = 284;
+
+/** Finish: wide. */
+export const F_WIDE = 288;
+
+/** Finish: wideX. */
+export const F_WIDE_X = 292;
+
+/** Finish: wideY. */
+export const F_WIDE_Y = 296;
+
+/** Finish: turns. */
+export const F_TURNS = 300;
 
 /** Surround: picture. */
 export const SU_PICTURE = 0;

@@ -1,9 +1,10 @@
 /** The integrals that the energy tables hold. */
 
 /** Points of the plane, by the powers of 1 / 1.32471… (Roberts's sequence R2, 2018), and turns a brushed surface is averaged over. */
-const POINTS = 6000;
+export const POINTS = 6000;
 const BRUSHED_POINTS = 600;
 const TURNS = 24;
+const ALL_AROUND = Array.from({ length: TURNS }, (_, k) => ((k + 0.5) / TURNS) * Math.PI);
 const [ACROSS, UP] = [0.7548776662466927, 0.5698402909980532];
 
 function fresnel(c: number, eta: number): number {
@@ -21,6 +22,7 @@ const lambda = (ax: number, ay: number, x: number, y: number, z: number) =>
 /**
  * Share of light a GGX interface sends back (and, for `outside` and `inside`, through) by single scattering.
  * @param index inside over outside; `inside` looks from within
+ * @param seenFrom turns from which it is looked at, their mean
  */
 export function returned(
   what: 'mirror' | 'reflected' | 'outside' | 'inside',
@@ -29,13 +31,12 @@ export function returned(
   index: number,
   mu: number,
   points = ax === ay ? POINTS : BRUSHED_POINTS,
+  seenFrom: readonly number[] = ax === ay ? [0] : ALL_AROUND,
 ): number {
   const eta = what === 'inside' ? 1 / index : index;
-  const turns = ax === ay ? 1 : TURNS;
   const sin = Math.sqrt(1 - mu * mu);
   let sum = 0;
-  for (let k = 0; k < turns; k++) {
-    const turn = ((k + 0.5) / turns) * Math.PI;
+  for (const turn of seenFrom) {
     const [ox, oy, oz] = [sin * Math.cos(turn), sin * Math.sin(turn), mu];
     const lo = lambda(ax, ay, ox, oy, oz);
     const l = Math.hypot(ox * ax, oy * ay, oz);
@@ -66,5 +67,5 @@ export function returned(
       }
     }
   }
-  return sum / (turns * points);
+  return sum / (seenFrom.length * points);
 }

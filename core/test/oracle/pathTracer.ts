@@ -419,7 +419,7 @@ export class PathTracer {
       const pair = 1 + depth * PAIRS;
 
       // next event: one light, chosen by what it could give here
-      weigh(R, b, wz, inside);
+      weigh(R, b, wx, wy, wz, inside);
       lightSum = lights.weigh(x, y, z);
       draw(pixel, index, pair);
       const pickLight = point.x;

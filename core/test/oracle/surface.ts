@@ -40,6 +40,10 @@ export const F = {
   diffuseRoughness: at(K.F_DIFFUSE_ROUGHNESS),
   sheet: at(K.F_SHEET),
   sheetAlpha: at(K.F_SHEET_ALPHA),
+  wide: at(K.F_WIDE),
+  wideX: at(K.F_WIDE_X),
+  wideY: at(K.F_WIDE_Y),
+  turns: at(K.F_TURNS),
 } as const;
 
 /** Rows over the cosine, four numbers an entry. */
@@ -50,6 +54,10 @@ export const T = {
   coat: at(K.LAYER_ROWS) + 1,
   lostOutside: at(K.LAYER_ROWS) + 2,
   lostInside: at(K.LAYER_ROWS) + 3,
+  widened: at(K.BRUSHED_ROWS),
+  lostMore: at(K.BRUSHED_ROWS) + 2,
+  again: at(K.AGAIN_ROWS),
+  slack: at(K.AGAIN_ROWS) + 3,
 } as const;
 export const RECORD = K.FINISH_BYTES / 4;
 
@@ -121,24 +129,47 @@ const diffuseOf = (albedo: number): number =>
   albedo * singleScatter +
   ((albedo * albedo * meanSingle) / (1 - albedo * (1 - meanSingle))) * multipleScatter;
 
+/** How much of what differs along and across a brushed face is seen as along it. */
+const alongBrushing = (R: Float32Array, b: number, x: number, y: number, z: number) =>
+  (x * x) / Math.max(x * x + lookup(R, b + T.slack, z) * y * y, 1e-12);
+
+const turned = (R: Float32Array, b: number, row: number, x: number, y: number, z: number) => {
+  const across = lookup(R, row + 1, z);
+  return across + (lookup(R, row, z) - across) * alongBrushing(R, b, x, y, z);
+};
+
+/** What single scattering loses towards a direction. */
+function lostAt(R: Float32Array, b: number, x: number, y: number, z: number, inside: boolean): number {
+  if (inside) return Math.max(0, lookup(R, b + T.lostInside, z));
+  const more = R[b + F.turns] > 0 ? turned(R, b, b + T.lostMore, x, y, z) : 0;
+  return Math.max(0, lookup(R, b + T.lostOutside, z) + more);
+}
+
 /** Lobe weights for the viewing direction last weighed: coat, gloss, glass, diffuse, residual, sheet; they sum to 1. */
 const weights = new Float64Array(6);
 
 /** Weighs the lobes for a viewing direction; evaluate and sample use the weights of the last call. */
-export function weigh(R: Float32Array, b: number, oz: number, inside: boolean): void {
+export function weigh(
+  R: Float32Array,
+  b: number,
+  ox: number,
+  oy: number,
+  oz: number,
+  inside: boolean,
+): void {
   const metal = R[b + F.metal];
   const glass = R[b + F.glass];
   const rest = R[b + F.opaque];
   const coat = inside ? 0 : R[b + F.coat] * lookup(R, b + T.coat, oz);
   const gloss = lookup(R, b + T.gloss, oz);
   const base = b + F.base;
-  const lost = lookup(R, b + (inside ? T.lostInside : T.lostOutside), oz);
+  const lost = lostAt(R, b, ox, oy, oz, inside);
   const lit = Math.max(R[base], R[base + 1], R[base + 2]);
   weights[0] = coat;
   weights[1] = (1 - coat) * (metal + rest * gloss);
   weights[2] = (1 - coat) * glass;
   weights[3] = (1 - coat) * rest * (1 - gloss) * lit;
-  weights[4] = lost > 0 ? lost : 0;
+  weights[4] = lost;
   weights[5] = R[b + F.sheetAlpha] > 0 ? (1 - coat) * (1 - gloss) * R[b + F.sheet] : 0;
   const sum = weights.reduce((all, w) => all + w, 0);
   for (let i = 0; i < 6; i++) weights[i] *= sum > 0 ? 1 / sum : 0;
@@ -170,7 +201,8 @@ export function evaluate(
   const ay = R[b + F.alphaY];
   const eta = inside ? 1 / R[b + F.ior] : R[b + F.ior];
   const coat = inside ? 0 : R[b + F.coat];
-  const lostO = lookup(R, b + (inside ? T.lostInside : T.lostOutside), oz);
+  const wide = inside ? 0 : R[b + F.wide];
+  const lostO = lostAt(R, b, ox, oy, oz, inside);
   // what the coat leaves of light from under it
   const coatO = coat * lookup(R, b + T.coat, oz);
   const under = (c: number) => 1 - R[b + F.coat] + (R[b + F.coat] - coatO) * R[b + F.coatColor + c];
@@ -240,14 +272,24 @@ export function evaluate(
     }
     const lost = R[b + (inside ? F.lostIn : F.lostOut)];
     if (lost > 1e-6 && lostO > 0) {
-      const lostI = lookup(R, b + (inside ? T.lostInside : T.lostOutside), iz);
+      const lostI = lostAt(R, b, ix, iy, iz, inside);
       const stay = 1 - R[b + (inside ? F.throughIn : F.throughOut)];
-      const f = lostI > 0 ? (stay * lostO * lostI * cosine) / lost : 0;
-      r += f * R[b + F.residualTint];
-      g += f * R[b + F.residualTint + 1];
-      bl += f * R[b + F.residualTint + 2];
+      let f = (stay * (1 - wide) * lostO * lostI * cosine) / lost;
+      if (wide > 0) {
+        const [wx, wy] = [R[b + F.wideX], R[b + F.wideY]];
+        const lo = lambda(wx, wy, ox, oy, oz);
+        const seen = (stay * wide * ggx(wx, wy, hx, hy, hz)) / (4 * oz);
+        const returned = turned(R, b, b + T.widened, ox, oy, oz);
+        f += (lostO * seen) / (1 + lo + lambda(wx, wy, ix, iy, iz)) / Math.max(0.1, returned);
+        pdf += (weights[4] * seen) / (1 + lo);
+      }
+      const again = (c: number) =>
+        !inside && R[b + F.turns] > 0 ? lookup(R, b + T.again + c, oz) : R[b + F.residualTint + c];
+      r += f * again(0);
+      g += f * again(1);
+      bl += f * again(2);
     }
-    pdf += weights[4] * (1 - R[b + (inside ? F.throughIn : F.throughOut)]) * cosine;
+    pdf += weights[4] * (1 - wide) * (1 - R[b + (inside ? F.throughIn : F.throughOut)]) * cosine;
   } else if (iz < 0 && glass > 0) {
     // refraction: the half vector of Walter et al. 2007, eq. 16, on the viewer's side
     let hx = ox + eta * ix;
@@ -366,17 +408,22 @@ export function sample(
   const toGloss = weights[0] + weights[1];
   const toGlass = toGloss + weights[2];
   const toSheet = toGlass + weights[5];
-  if (pick < toSheet) {
+  const toResidual = toSheet + weights[3];
+  // of the residual, first what crosses, then what is widened, then the rest
+  const left = weights[4] > 0 ? (pick - toResidual) / weights[4] : -1;
+  const through = R[b + (inside ? F.throughIn : F.throughOut)];
+  const ofWide = left >= through && left < through + (1 - through) * (inside ? 0 : R[b + F.wide]);
+  if (pick < toSheet || ofWide) {
     const coat = pick < weights[0];
-    const sheet = pick >= toGlass;
+    const sheet = pick >= toGlass && !ofWide;
     const widthOf = (of: 'X' | 'Y') =>
-      coat ? R[b + F[`coatAlpha${of}`]] : sheet ? R[b + F.sheetAlpha] : R[b + F[`alpha${of}`]];
+      ofWide ? R[b + F[`wide${of}`]] : coat ? R[b + F[`coatAlpha${of}`]] : sheet ? R[b + F.sheetAlpha] : R[b + F[`alpha${of}`]];
     const [ax, ay] = [widthOf('X'), widthOf('Y')];
     visibleNormal(ax, ay, ox, oy, oz, u, v);
     const oh = ox * half[0] + oy * half[1] + oz * half[2];
     let reflects = true;
     const eta = inside ? 1 / R[b + F.ior] : R[b + F.ior];
-    if (pick >= toGloss && !sheet) {
+    if (pick >= toGloss && !sheet && !ofWide) {
       // the pick is used again within the glass lobe's own share
       reflects = (pick - toGloss) / weights[2] < fresnel(oh, eta);
     }
@@ -404,11 +451,7 @@ export function sample(
     iy = radius * sin(phi);
     iz = Math.sqrt(1 - u);
     if (iz <= 1e-9) return false;
-    const toResidual = toSheet + weights[3];
-    if (pick >= toResidual && weights[4] > 0) {
-      const share = (pick - toResidual) / weights[4];
-      if (share < R[b + (inside ? F.throughIn : F.throughOut)]) iz = -iz;
-    }
+    if (left >= 0 && left < through) iz = -iz;
   }
   evaluate(R, b, ox, oy, oz, ix, iy, iz, inside);
   scattered[4] = ix;

@@ -105,8 +105,8 @@ describe('white furnace: a lossless finish returns all light, within 0.5 %', () 
           // brushed lobes vary with the turn as well, which takes more samples to average
           const got = whiteFurnace(probe, finish, mu, 0, name === 'brushed metal' ? 160_000 : 40_000);
           // what a rough film loses is given back as if it had none
-          // and the wider side of a brushed coat may be rougher than the tables go
-          const most = name.startsWith('film') ? 0.02 : name.startsWith('brushed coat') ? 0.01 : 0.005;
+          // the wider side of a brushed coat may be rougher than the tables go, and brushed rows stand for two turns
+          const most = name.startsWith('film') ? 0.02 : name.startsWith('brushed') ? 0.01 : 0.005;
           expect(Math.abs(got - 1), `roughness ${roughness}, cosine ${mu}: ${got}`).toBeLessThan(most);
         }
       });
@@ -177,7 +177,7 @@ describe('scattering', () => {
         const o = direction(random, 0.05 + 0.95 * random());
         const i = direction(random, (0.05 + 0.9 * random()) * (k % 2 ? -1 : 1));
         const got = probe.evaluate(finish, inside, o, i);
-        oracle.weigh(R, 0, o[2], inside);
+        oracle.weigh(R, 0, ...o, inside);
         oracle.evaluate(R, 0, o[0], o[1], o[2], i[0], i[1], i[2], inside);
         for (let c = 0; c < 4; c++) {
           const want = oracle.scattered[c];
@@ -198,10 +198,10 @@ describe('scattering', () => {
       if (!alone.includes(name)) expect(compared.get(name), name).toBeGreaterThan(100);
   });
 
-  it('is reciprocal, across glass by the squared index, save under a coat', () => {
+  it('is reciprocal, across glass by the squared index, save under a coat and in what rough metal gives back', () => {
     const random = seeded(5);
     names.forEach((name, finish) => {
-      if (!['gold', 'brushed', 'gloss'].includes(name)) return;
+      if (name !== 'gloss') return;
       for (let k = 0; k < 300; k++) {
         const o = direction(random, 0.05 + 0.95 * random());
         const i = direction(random, 0.05 + 0.95 * random());
@@ -271,7 +271,7 @@ describe('compiling a finish', () => {
     const of = (changes: Partial<Surface>) =>
       compileSurface(opticsOf(plainSurface({ specular_roughness: 0.37, coat_weight: 0.6, ...changes })));
     const [plain, red] = [of({}), of({ base_color: [0.7, 0.1, 0.1], emission_luminance: 4 })];
-    const rows = (R: Float32Array) => [...R.subarray(oracle.T.gloss, RECORD)];
+    const rows = (R: Float32Array) => [...R.subarray(oracle.T.gloss, oracle.T.again)];
     expect(rows(red)).toEqual(rows(plain));
     const { base } = oracle.F;
     expect([...red.subarray(base, base + 3)]).not.toEqual([...plain.subarray(base, base + 3)]);

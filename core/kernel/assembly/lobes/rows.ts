@@ -1,5 +1,5 @@
 // A finish's rows over the cosine, read for four paths at once.
-import { FILM_GLOSS_ROWS, FILM_ROWS, FUZZ_ROWS, LAYER_ROWS, METAL_ROWS, ROWS } from '../layout';
+import { AGAIN_ROWS, BRUSHED_ROWS, FILM_GLOSS_ROWS, FILM_ROWS, FUZZ_ROWS, LAYER_ROWS, METAL_ROWS, ROWS } from '../layout';
 import { clamp01, mad, mul, root, splat, sub } from '../lanes';
 
 /** Results: the four numbers of a row at each path's cosine. */
@@ -57,6 +57,16 @@ export function filmGlossRows(finish: usize, cosine: v128): void {
 /** What fuzz reflects, and the two numbers of its lobe. */
 export function fuzzRows(finish: usize, cosine: v128): void {
   read(finish + FUZZ_ROWS, cosine);
+}
+
+/** What the widened lobe returns along and across, and what the metal loses more there than on the whole. */
+export function brushedRows(finish: usize, cosine: v128): void {
+  read(finish + BRUSHED_ROWS, cosine);
+}
+
+/** Red, green and blue of the light that the metal loses and gives back, and the slack between along and across. */
+export function againRows(finish: usize, cosine: v128): void {
+  read(finish + AGAIN_ROWS, cosine);
 }
 
 /** One number of a row at one cosine. @param rows where that number of the first row is */

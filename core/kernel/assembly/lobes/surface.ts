@@ -9,7 +9,7 @@ import {
   F_ALPHA_X, F_ALPHA_Y, F_BASE_B, F_BASE_G, F_BASE_R, F_COAT, F_COAT_ALPHA_X, F_COAT_ALPHA_Y, F_COAT_B, F_COAT_G, F_COAT_IOR, F_COAT_R,
   F_DIFFUSE_ROUGHNESS, F_DISPERSION, F_FILM, F_FUZZ, F_FUZZ_B, F_FUZZ_G, F_FUZZ_R, F_GLASS, F_GLOSS_MEAN, F_IOR, F_LIT, F_LOST_IN, F_LOST_OUT, F_METAL, F_OPAQUE, F_RESIDUAL_B,
   F_RESIDUAL_G, F_RESIDUAL_R, F_SHEET, F_SHEET_ALPHA, F_SPECULAR_B, F_SPECULAR_G, F_SPECULAR_R, F_SUBSURFACE, F_THROUGH_IN,
-  F_THROUGH_OUT, F_TINT_B, F_TINT_G, F_TINT_R,
+  F_THROUGH_OUT, F_TINT_B, F_TINT_G, F_TINT_R, F_TURNS, F_WIDE, F_WIDE_X, F_WIDE_Y,
 } from '../layout';
 import {
   above, add, below, both, div, dot3, flip, mad, most, mul, pick, root, splat, sub, where,
@@ -19,10 +19,12 @@ import { diffuseOf, roughDiffuse } from './diffuse';
 import { fresnel, halfX, halfY, halfZ, lambda, normals, visibleNormal } from './ggx';
 import { indices } from '../spectrum';
 import { drawFuzz, fuzzDensity, fuzzReflects, fuzzX, fuzzY, fuzzZ, viewFuzz } from './fuzz';
-import { filmGlossRows, filmRows, layerRows, metalRows, row0, row1, row2, row3 } from './rows';
+import { againRows, brushedRows, filmGlossRows, filmRows, layerRows, metalRows, row0, row1, row2, row3 } from './rows';
 
 const INV_PI: f32 = 0.3183098861837907;
 const ZERO: f32 = 0;
+/** The widened lobe returns at least this share, so that nothing is made larger without bounds. */
+const LEAST_RETURNED: f32 = 0.1;
 /** Lobes no wider than this are sharp: what they send on of a caustic is traced, not taken from photons. */
 const SHARP: f32 = 0.1;
 /** Indices closer than this, one over the other, are alike. */
@@ -42,6 +44,9 @@ let glass: f32 = 0;
 let opaque: f32 = 0;
 let coat: f32 = 0;
 let sheetAlpha: f32 = 0;
+/** Share of what is lost that comes back in a widened lobe, and whether what is lost differs with the turn. */
+let wide: f32 = 0;
+let turns: bool = false;
 let ax: v128 = f32x4.splat(0);
 let ay: v128 = f32x4.splat(0);
 let eta: v128 = f32x4.splat(0);
@@ -52,6 +57,12 @@ let lambdaO: v128 = f32x4.splat(0);
 let glossO: v128 = f32x4.splat(0);
 let coatO: v128 = f32x4.splat(0);
 let lostO: v128 = f32x4.splat(0);
+/** One over what the widened lobe returns for this view. */
+let wideO: v128 = f32x4.splat(0);
+/** Colour of what is lost and comes back for this view. */
+let againR: v128 = f32x4.splat(0);
+let againG: v128 = f32x4.splat(0);
+let againB: v128 = f32x4.splat(0);
 /** Of the film, what each channel reflects for this view over the mean of them. */
 let filmR: v128 = f32x4.splat(1);
 let filmG: v128 = f32x4.splat(1);
@@ -137,6 +148,22 @@ export function view(finish: usize, from: i32, x: v128, y: v128, z: v128, around
   glossO = row0;
   coatO = mul(splat(coat), row1);
   lostO = most(splat(0), inside ? row3 : row2);
+  wide = inside ? ZERO : num(F_WIDE);
+  turns = !inside && num(F_TURNS) > 0;
+  if (turns) {
+    againRows(R, oz);
+    againR = row0;
+    againG = row1;
+    againB = row2;
+    const along = alongBrushing(ox, oy, row3);
+    brushedRows(R, oz);
+    lostO = most(splat(0), add(lostO, mad(sub(row2, row3), along, row3)));
+    wideO = div(splat(1), most(splat(LEAST_RETURNED), mad(sub(row0, row1), along, row1)));
+  } else {
+    againR = spread4(F_RESIDUAL_R);
+    againG = spread4(F_RESIDUAL_G);
+    againB = spread4(F_RESIDUAL_B);
+  }
   lambdaO = lambda(ax, ay, ox, oy, oz);
   const under = sub(splat(1), coatO);
   wCoat = coatO;
@@ -167,6 +194,13 @@ export function view(finish: usize, from: i32, x: v128, y: v128, z: v128, around
   wDiffuse = mul(wDiffuse, scale);
   wResidual = mul(wResidual, scale);
   wSeep = mul(wSeep, scale);
+}
+
+/** How much of what differs along and across a brushed face is seen as along it (turnedRows in finish/energy.ts). */
+// @ts-ignore: decorator
+@inline function alongBrushing(x: v128, y: v128, slack: v128): v128 {
+  const xx = mul(x, x);
+  return div(xx, most(mad(mul(y, y), slack, xx), splat(1e-12)));
 }
 
 /** Cosine outside that goes with one on this side of the interface. */
@@ -284,7 +318,14 @@ function reflected(ix: v128, iy: v128, iz: v128, here: v128): void {
   const cosine = where(here, mul(iz, splat(INV_PI)));
   layerRows(R, iz);
   const glossI = row0;
-  const lostI = most(splat(0), inside ? row3 : row2);
+  let lostI = inside ? row3 : row2;
+  if (turns && wide < 1) {
+    againRows(R, iz);
+    const along = alongBrushing(ix, iy, row3);
+    brushedRows(R, iz);
+    lostI = add(lostI, mad(sub(row2, row3), along, row3));
+  }
+  lostI = most(splat(0), lostI);
   if (opaque > 0) {
     const mirroredR = sumR;
     const mirroredG = sumG;
@@ -315,11 +356,21 @@ function reflected(ix: v128, iy: v128, iz: v128, here: v128): void {
   }
   const lost = num(inside ? F_LOST_IN : F_LOST_OUT);
   const stay: f32 = <f32>1 - num(inside ? F_THROUGH_IN : F_THROUGH_OUT);
+  const even: f32 = stay * (<f32>1 - wide);
   if (lost > <f32>1e-6) {
-    const f = mul(mul(lostO, lostI), mul(cosine, splat(stay / lost)));
-    gives(mul(f, spread4(F_RESIDUAL_R)), mul(f, spread4(F_RESIDUAL_G)), mul(f, spread4(F_RESIDUAL_B)));
+    let f = mul(lostI, mul(cosine, splat(even / lost)));
+    if (wide > 0) {
+      const wx = spread4(F_WIDE_X);
+      const wy = spread4(F_WIDE_Y);
+      const seen = where(here, mul(normals(wx, wy, hx, hy, hz), mul(over, splat(stay * wide))));
+      const lo = add(splat(1), lambda(wx, wy, ox, oy, oz));
+      f = mad(div(seen, add(lo, lambda(wx, wy, ix, iy, iz))), wideO, f);
+      sumPdf = add(sumPdf, div(mul(wResidual, seen), lo));
+    }
+    f = mul(f, lostO);
+    gives(mul(f, againR), mul(f, againG), mul(f, againB));
   }
-  sumPdf = mad(mul(wResidual, splat(stay)), cosine, sumPdf);
+  sumPdf = mad(mul(wResidual, splat(even)), cosine, sumPdf);
 }
 
 /** Light that comes through a solid's interface: half vector of Walter et al. 2007, eq. 16, on the viewer's side. */
@@ -492,17 +543,28 @@ export function sample(lot: v128, u: v128, v: v128): void {
   const toResidual = add(toDiffuse, wResidual);
   const toSeep = add(toResidual, wSeep);
   const ofCoat = below(lot, wCoat);
-  const shiny = below(lot, toSheet);
+  // of the residual, first what crosses, then what is widened, then the rest
+  const left = div(sub(lot, toDiffuse), most(wResidual, splat(1e-20)));
+  const ofResidual = both(f32x4.ge(lot, toDiffuse), below(lot, toResidual));
+  const through: f32 = num(inside ? F_THROUGH_IN : F_THROUGH_OUT);
+  const ofWide = both(
+    ofResidual, both(f32x4.ge(left, splat(through)), below(left, splat(through + (<f32>1 - through) * wide))),
+  );
+  const shiny = v128.or(below(lot, toSheet), ofWide);
   drawnIn = splat(0);
   let ix = splat(0);
   let iy = splat(0);
   let iz = splat(0);
   let valid = splat(0);
   if (v128.any_true(shiny)) {
-    const ofSheet = both(shiny, f32x4.ge(lot, toGlass));
+    const ofSheet = both(f32x4.ge(lot, toGlass), below(lot, toSheet));
     const sa = splat(sheetAlpha);
-    const wx = pick(ofCoat, spread4(F_COAT_ALPHA_X), pick(ofSheet, sa, ax));
-    const wy = pick(ofCoat, spread4(F_COAT_ALPHA_Y), pick(ofSheet, sa, ay));
+    let wx = pick(ofCoat, spread4(F_COAT_ALPHA_X), pick(ofSheet, sa, ax));
+    let wy = pick(ofCoat, spread4(F_COAT_ALPHA_Y), pick(ofSheet, sa, ay));
+    if (wide > 0) {
+      wx = pick(ofWide, spread4(F_WIDE_X), wx);
+      wy = pick(ofWide, spread4(F_WIDE_Y), wy);
+    }
     visibleNormal(wx, wy, ox, oy, oz, u, v);
     const oh = dot3(ox, oy, oz, halfX, halfY, halfZ);
     const twice = add(oh, oh);
@@ -536,12 +598,10 @@ export function sample(lot: v128, u: v128, v: v128): void {
     const radius = root(u);
     turn4(v);
     const up = root(most(splat(0), sub(splat(1), u)));
-    const share = div(sub(lot, toDiffuse), most(wResidual, splat(1e-20)));
-    const ofResidual = both(f32x4.ge(lot, toDiffuse), below(lot, toResidual));
     const seeped = both(f32x4.ge(lot, toResidual), below(lot, toSeep));
     drawnIn = seeped;
     const crosses = v128.or(
-      seeped, both(ofResidual, below(share, spread4(inside ? F_THROUGH_IN : F_THROUGH_OUT))),
+      seeped, both(ofResidual, below(left, splat(through))),
     );
     valid = pick(shiny, valid, above(up, splat(1e-5)));
     ix = pick(shiny, ix, mul(radius, cosOut));
