@@ -13,7 +13,9 @@ function processes() {
     if (!/^\d+$/.test(pid)) continue;
     try {
       // the name may hold spaces and brackets: fields are counted from the last bracket on
-      const fields = readFileSync(`/proc/${pid}/stat`, 'utf8').replace(/^.*\) /s, '').split(' ');
+      const fields = readFileSync(`/proc/${pid}/stat`, 'utf8')
+        .replace(/^.*\) /s, '')
+        .split(' ');
       const ticks = fields.slice(11, 15).reduce((sum, field) => sum + Number(field), 0);
       all.set(Number(pid), { parent: Number(fields[1]), ticks });
     } catch {

@@ -40,9 +40,9 @@ for (const what of ['reflected', 'outside', 'inside'] as const)
 for (const turn of [0, Math.PI / 2])
   for (let a = 0; a < ANISOTROPIES; a++)
     for (let r = 0; r < ROUGHNESSES; r++) {
-    const [x, y] = widths(roughness(r), a / (ANISOTROPIES - 1));
-    for (let i = 0; i < ANGLES; i++) keep(returned('mirror', x, y, 1.5, cosine(i), POINTS, [turn]));
-  }
+      const [x, y] = widths(roughness(r), a / (ANISOTROPIES - 1));
+      for (let i = 0; i < ANGLES; i++) keep(returned('mirror', x, y, 1.5, cosine(i), POINTS, [turn]));
+    }
 
 writeFileSync(
   'core/src/finish/energyTables.ts',

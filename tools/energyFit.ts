@@ -58,7 +58,10 @@ const all = [0, 0.8].flatMap((anisotropy) =>
 /** Shares of all that comes back by which a fit misses each walk. */
 function misses([c0, c1, c2, p0, p1, p2, slope, m0, m1, m2]: number[]): number[] {
   return all.flatMap(({ roughness: r, mu, mean, once, lost, back }) => {
-    const cosine = Math.min(1, Math.max(0.01, (c0 + r * (c1 + r * c2)) * mu ** Math.max(0, p0 + r * (p1 + r * p2))));
+    const cosine = Math.min(
+      1,
+      Math.max(0.01, (c0 + r * (c1 + r * c2)) * mu ** Math.max(0, p0 + r * (p1 + r * p2))),
+    );
     const returned = Math.min(1, Math.max(0.05, m0 + mean * (m1 + mean * m2) + slope * (once - mean)));
     return FACETS.map((facing, k) => {
       const f = schlick(facing, cosine);

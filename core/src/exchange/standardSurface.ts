@@ -1,5 +1,6 @@
 /** MaterialX's Standard Surface in OpenPBR's terms, as far as both say the same. */
 import { plainSurface, type Surface } from '../document/index.ts';
+import { dispersing } from '../finish/gltf.ts';
 
 type Rgb = readonly number[];
 
@@ -69,8 +70,7 @@ export function fromStandardSurface({ number, colour, flag }: Given): Surface {
     transmission_depth: within(number('transmission_depth', 0), 0, 10),
     transmission_scatter: colour('transmission_scatter', [0, 0, 0]),
     transmission_scatter_anisotropy: within(number('transmission_scatter_anisotropy', 0), -0.95, 0.95),
-    transmission_dispersion_scale: abbe > 0 ? 1 : 0,
-    transmission_dispersion_abbe_number: abbe > 0 ? within(abbe, 9, 91) : 20,
+    ...dispersing(abbe),
     subsurface_weight: number('subsurface', 0),
     subsurface_color: colour('subsurface_color', [1, 1, 1]),
     subsurface_radius: within(longest * number('subsurface_scale', 1), 0.00001, 1),

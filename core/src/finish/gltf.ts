@@ -39,6 +39,18 @@ const NANOMETRES = 1000;
 /** Abbe number that glTF counts as one (KHR_materials_dispersion). */
 const ABBE_UNIT = 20;
 
+/**
+ * OpenPBR's two numbers for a glass of an Abbe number; 0 is a glass that parts nothing. What parts less than the greatest
+ * Abbe number does so by the scale.
+ */
+export function dispersing(abbe: number) {
+  const [least, greatest] = [9, 91];
+  return {
+    transmission_dispersion_scale: abbe > 0 ? Math.min(1, greatest / abbe) : 0,
+    transmission_dispersion_abbe_number: abbe > 0 ? Math.min(greatest, Math.max(least, abbe)) : ABBE_UNIT,
+  };
+}
+
 /** A surface as the core of glTF and its ratified material extensions say it. */
 export interface GltfMaterial {
   baseColor: Rgb;

@@ -13,7 +13,7 @@ import type {
   Volume,
 } from '@gltf-transform/extensions';
 import { plainSurface, type Surface } from '../document/index.ts';
-import { openPbrAnisotropy } from '../finish/gltf.ts';
+import { dispersing, openPbrAnisotropy } from '../finish/gltf.ts';
 
 /** How much of a material is there: alpha counts where its mode says so. */
 function opacityOf(material: Material): number {
@@ -72,8 +72,7 @@ export function surfaceOf(material: Material | null): Surface {
     thin_film_weight: film?.getIridescenceFactor() ?? 0,
     thin_film_ior: Math.min(3, Math.max(1, film?.getIridescenceIOR() ?? 1.3)),
     thin_film_thickness: Math.min(3, (film?.getIridescenceThicknessMaximum() ?? 400) / 1000),
-    transmission_dispersion_scale: dispersion > 0 ? 1 : 0,
-    transmission_dispersion_abbe_number: dispersion > 0 ? Math.min(91, Math.max(9, 20 / dispersion)) : 20,
+    ...dispersing(dispersion > 0 ? 20 / dispersion : 0),
     geometry_opacity: opacityOf(material),
     emission_color: peak > 0 ? unit(glow.map((v) => v / peak)) : [1, 1, 1],
     emission_luminance: peak * strength,

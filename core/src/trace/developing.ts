@@ -5,11 +5,15 @@ import { AT, groupNames, LAYERS_AT, samplesAt, type Film } from './film.ts';
 
 /** Radius over which light set aside is spread, pixels: the least, and the greatest for the brightest. */
 const SPREAD = 6;
-const WIDEST = 24;
+const WIDEST = 96;
 /** What it may add to the pixels about it at most, of their mean. */
 const MOST_ADDED = 0.5;
-/** Samples set aside around a pixel that tell a bright detail from a chance hit. */
+/**
+ * Samples set aside around a pixel that tell a bright detail from a chance hit: so many at least, and one of so many that
+ * were taken, as a long render finds the same chance more than once.
+ */
 const DETAIL = 4;
+const DETAIL_ONE_IN = 32;
 
 /** Mean colour and alpha after `samples`: r g b a for each pixel, linear, alpha-associated. */
 export function developed(film: Film, samples: number): Float32Array {
@@ -46,8 +50,8 @@ function giveBack(film: Film, pixel: number, samples: number, out: Float32Array)
   const bright = luminance(light[0], light[1], light[2]);
   // the middle of (1 − d² / r²)² gets 3 / (π r²) of it
   const fit = Math.sqrt((3 * bright) / (Math.PI * MOST_ADDED * Math.max(seen / count, bright * 1e-6)));
-  // what would still outshine so many pixels is a glint of a sun
-  const radius = events >= DETAIL || fit > WIDEST ? 0 : Math.round(Math.max(SPREAD, fit));
+  const isDetail = events >= Math.max(DETAIL, samples / DETAIL_ONE_IN);
+  const radius = isDetail ? 0 : Math.round(Math.min(WIDEST, Math.max(SPREAD, fit)));
   const weight = (q: number, d2: number) => (out[q * 4 + 3] > 0 ? (1 - d2 / (radius * radius + 1)) ** 2 : 0);
   let sum = 0;
   around(width, height, x, y, radius, (q, d2) => (sum += weight(q, d2)));

@@ -114,11 +114,7 @@ function compileSolid(optics: Optics): Float32Array {
   put(K.F_ABSORPTION_R, ...optics.absorption, glass > 0 ? (glass * THROUGH * lostIn * n2) / widest : 0);
   writeWidened(R, optics, mirror, under, lostOut);
   const metalMean = [0, 1, 2].map((c) => meanOfRow(R, at(K.METAL_ROWS) + c, 4)) as Rgb;
-  put(
-    K.F_RESIDUAL_R,
-    ...writeAgain(R, optics),
-    glass > 0 ? (glass * THROUGH * lostOut) / widest : 0,
-  );
+  put(K.F_RESIDUAL_R, ...writeAgain(R, optics), glass > 0 ? (glass * THROUGH * lostOut) / widest : 0);
   put(K.F_ALBEDO_R, ...facingAlbedo(optics), glossMean);
   const body = luminance(...optics.body);
   const diffuse =
@@ -217,7 +213,10 @@ function writeWidened(R: Float32Array, optics: Optics, mirror: Row, under: Row, 
  * Writes the colour of light that scattered more than once, by angle: of metal as walks over it have it, of glass its
  * own. @returns its mean, which is all there is to it without metal
  */
-function writeAgain(R: Float32Array, { metal, glass, opaque, coat, specular, metalOver, ...optics }: Optics): Rgb {
+function writeAgain(
+  R: Float32Array,
+  { metal, glass, opaque, coat, specular, metalOver, ...optics }: Optics,
+): Rgb {
   const { returned, cosine } = furtherMeetings(optics.roughness, optics.anisotropy);
   // only metal and glass lose light
   const share = metal + glass > 0 ? metal + glass : 1;

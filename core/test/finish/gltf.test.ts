@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { newFeed, plainSurface } from '../../src/document/index.ts';
 import { finishOptics, opticsOf } from '../../src/finish/optics.ts';
-import { gltfAnisotropy, gltfMaterial, openPbrAnisotropy } from '../../src/finish/gltf.ts';
+import { dispersing, gltfAnisotropy, gltfMaterial, openPbrAnisotropy } from '../../src/finish/gltf.ts';
 import { metalReflectance } from '../../src/finish/metals.ts';
 
 describe('anisotropy', () => {
@@ -23,6 +23,18 @@ describe('anisotropy', () => {
 });
 
 describe('a finish as a glTF material', () => {
+  it('takes every dispersion up: 20 over the Abbe number, by the scale where that is beyond the registry', () => {
+    for (const dispersion of [0.01, 0.1, 0.219, 0.22, 1, 2]) {
+      const { transmission_dispersion_scale: scale, transmission_dispersion_abbe_number: abbe } = dispersing(
+        20 / dispersion,
+      );
+      expect((20 * scale) / abbe).toBeCloseTo(dispersion, 9);
+      expect(abbe).toBeLessThanOrEqual(91);
+      expect(scale).toBeLessThanOrEqual(1);
+    }
+    expect(dispersing(0).transmission_dispersion_scale).toBe(0);
+  });
+
   it('gives as much light as its fed and gas-filled surfaces do', () => {
     const surface = plainSurface({ emission_luminance: 4, emission_color: [1, 0.4, 0.1] });
     const feed = newFeed('f', 'emission_luminance', 0);

@@ -96,7 +96,7 @@ describe('light that meets a rough metal more than once', () => {
     }
   });
 
-  it('does so on brushed metal too, along the brushing and across it, within 4 %', () => {
+  it('does so on brushed metal too, along the brushing and across it, within 1.5 % of white', () => {
     const surfaces = [0.4, 0.7, 1].map((specular_roughness) =>
       metal({ base_color: [0.8, 0.5, 0.3], specular_roughness, specular_roughness_anisotropy: 0.8 }),
     );
@@ -110,9 +110,9 @@ describe('light that meets a rough metal more than once', () => {
           const want = returnedByWalks(surface, R, seen, WALKS).all;
           for (let c = 0; c < 3; c++)
             expect(
-              Math.abs(got[c] / want[c] - 1),
+              Math.abs(got[c] - want[c]),
               `roughness ${surface.specular_roughness}, ${degrees}°, ${turn}°: ${got[c]} for ${want[c]}`,
-            ).toBeLessThan(0.04);
+            ).toBeLessThan(0.015);
         }
     });
   });

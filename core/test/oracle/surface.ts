@@ -149,14 +149,7 @@ function lostAt(R: Float32Array, b: number, x: number, y: number, z: number, ins
 const weights = new Float64Array(6);
 
 /** Weighs the lobes for a viewing direction; evaluate and sample use the weights of the last call. */
-export function weigh(
-  R: Float32Array,
-  b: number,
-  ox: number,
-  oy: number,
-  oz: number,
-  inside: boolean,
-): void {
+export function weigh(R: Float32Array, b: number, ox: number, oy: number, oz: number, inside: boolean): void {
   const metal = R[b + F.metal];
   const glass = R[b + F.glass];
   const rest = R[b + F.opaque];
@@ -417,7 +410,13 @@ export function sample(
     const coat = pick < weights[0];
     const sheet = pick >= toGlass && !ofWide;
     const widthOf = (of: 'X' | 'Y') =>
-      ofWide ? R[b + F[`wide${of}`]] : coat ? R[b + F[`coatAlpha${of}`]] : sheet ? R[b + F.sheetAlpha] : R[b + F[`alpha${of}`]];
+      ofWide
+        ? R[b + F[`wide${of}`]]
+        : coat
+          ? R[b + F[`coatAlpha${of}`]]
+          : sheet
+            ? R[b + F.sheetAlpha]
+            : R[b + F[`alpha${of}`]];
     const [ax, ay] = [widthOf('X'), widthOf('Y')];
     visibleNormal(ax, ay, ox, oy, oz, u, v);
     const oh = ox * half[0] + oy * half[1] + oz * half[2];

@@ -1,7 +1,7 @@
 import * as fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { developed, developedLayers } from '../../src/trace/developing.ts';
-import { createFilm, LAYERS_AT } from '../../src/trace/film.ts';
+import { AT, createFilm, LAYERS_AT, type Film } from '../../src/trace/film.ts';
 import { noiseOf } from '../../src/trace/noise.ts';
 import type { TileTracer } from '../../src/trace/waveTracer.ts';
 import { draw, pixelSeed, point } from '../oracle/sampler.ts';
@@ -42,6 +42,54 @@ describe('a film', () => {
     expect([...albedo.subarray(0, 3)]).toEqual([0.5, 0.2, 0.1].map((v) => expect.closeTo(v, 6)));
     expect([...normal]).toEqual([0, 0, 1, 0, 0, 0]);
     expect([...depth]).toEqual([4, Infinity]);
+  });
+});
+
+describe('light that was set aside', () => {
+  const [width, height] = [128, 72];
+  /** A grey film of so many samples. */
+  const grey = (samples: number) => {
+    const film = createFilm(width, height);
+    for (let i = 0; i < film.sums.length; i += film.channels)
+      film.sums.set([samples, samples, samples, samples], i);
+    return film;
+  };
+  const setAside = (film: Film, x: number, y: number, light: number, events: number) => {
+    const at = (y * width + x) * film.channels;
+    film.sums.set([light, light, light, events], at + AT.aside);
+  };
+  const sumOf = (picture: Float32Array) => picture.reduce((sum, v, i) => (i % 4 === 1 ? sum + v : sum), 0);
+
+  it('of one path that found a sun is nowhere a dot, however bright, and none of it is lost', () => {
+    for (const [events, samples, share] of [
+      [1, 384, 0.06],
+      [1, 8, 0.5],
+      [5, 384, 0.1],
+      [1, 384, 0.9],
+    ]) {
+      const film = grey(samples);
+      // of all light, so much
+      const all = (width * height) / (1 - share);
+      setAside(film, 64, 5, share * all * samples, events);
+      const picture = developed(film, samples);
+      expect(sumOf(picture)).toBeCloseTo(all, -1);
+      const brightest = Math.max(...picture.filter((_, i) => i % 4 === 1));
+      expect(brightest / all, `${events} of ${samples}, ${share}`).toBeLessThan(1e-3);
+    }
+  });
+
+  it('stays where it was where enough of it says that something bright is there', () => {
+    for (const [events, samples] of [
+      [4, 8],
+      [4, 128],
+      [12, 384],
+    ]) {
+      const film = grey(samples);
+      setAside(film, 64, 40, 50 * samples, events);
+      const picture = developed(film, samples);
+      expect(picture[(40 * width + 64) * 4 + 1], `${events} of ${samples}`).toBeCloseTo(51, 3);
+      expect(picture[(40 * width + 66) * 4 + 1]).toBe(1);
+    }
   });
 });
 
