@@ -1,2 +1,2 @@
 /** Names the renderer in proofs and files; raised whenever the same document gives other pixels. */
-export const RENDERER = 'wemlox 10';
+export const RENDERER = 'wemlox 11';
