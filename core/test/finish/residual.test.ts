@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { plainSurface, type Surface } from '../../src/document/index.ts';
+import type { Surface } from '../../src/document/index.ts';
 import { widths } from '../../src/finish/energy.ts';
 import * as oracle from '../oracle/surface.ts';
 import { walk } from '../oracle/smithWalk.ts';

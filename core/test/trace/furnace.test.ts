@@ -177,7 +177,7 @@ describe('scattering', () => {
         const o = direction(random, 0.05 + 0.95 * random());
         const i = direction(random, (0.05 + 0.9 * random()) * (k % 2 ? -1 : 1));
         const got = probe.evaluate(finish, inside, o, i);
-        oracle.weigh(R, 0, ...o, inside);
+        oracle.weigh(R, 0, o[0], o[1], o[2], inside);
         oracle.evaluate(R, 0, o[0], o[1], o[2], i[0], i[1], i[2], inside);
         for (let c = 0; c < 4; c++) {
           const want = oracle.scattered[c];
