@@ -67,6 +67,9 @@ export function mirrorRow(roughness: number, anisotropy: number): Row {
   return out;
 }
 
+/** What differs by no more along and across is told from nothing but the table's grain. */
+const ALIKE = 1e-3;
+
 /**
  * Share a perfect mirror returns, per angle, seen along its x and across, and how it goes from one to the other: seen
  * from a turn φ off its x it returns across + (along − across) · c / (c + slack · (1 − c)), c = cos² φ. The slack is the
@@ -86,9 +89,6 @@ export function turnedRows(roughness: number, anisotropy: number): { along: Row;
   });
   return { along, across, slack };
 }
-/** What differs by no more along and across is told from nothing but the table's grain. */
-const ALIKE = 1e-3;
-
 /** What of a dielectric's light a row is about. */
 export type Returned = 'reflected' | 'outside' | 'inside';
 
@@ -153,6 +153,11 @@ export function meanOfRow(row: ArrayLike<number>, at = 0, step = 1): number {
   return sum;
 }
 
+/** Of light lost once, what leaves at each further meeting: by the share that one returns in the mean, and at an angle over it. */
+const RETURNED = [0.1681, 1.2249, -0.4079, 0.5698] as const;
+/** Where it is met: the cosine seen facing, and the power of the viewing cosine it falls with, both by roughness. */
+const MET = [0.243, 0.4381, -0.1619, 0.7359, -0.9459, 0.3971] as const;
+
 /**
  * What becomes of light that one meeting with a rough mirror loses, per angle: the share `returned` of it that leaves at
  * each further meeting, and the cosine at which its facets are met in the mean: facets that reflect f there return
@@ -174,13 +179,18 @@ export function furtherMeetings(roughness: number, anisotropy: number): { return
     cosine: row.map((_, i) => facing * exp(power * log(Math.max(1e-3, cosineOf(i))))),
   };
 }
-const RETURNED = [0.1681, 1.2249, -0.4079, 0.5698] as const;
-const MET = [0.243, 0.4381, -0.1619, 0.7359, -0.9459, 0.3971] as const;
+/** How much wider the lobe of further meetings is at roughness 1. */
+const WIDER = 1.15;
+/** Smoother mirrors lose less than a thousandth. */
+const LEAST_WIDENED = 0.1;
+/** Narrow sides up to which all of it is a lobe, and from which on nothing is. */
+const STILL_NARROW = 0.5;
+const WIDEST = 0.8;
 
 /**
  * Widths of the lobe in which light leaves that met a rough mirror more than once, and how much of that light is in it;
- * the rest has the shape of a cosine. Chosen to the places where such walks leave: the lobe is that of the first
- * meeting, wider by 1.15 / r, and nothing of it is left where even its narrow side is wide.
+ * the rest has the shape of a cosine. Chosen by the places where walks over it leave: the lobe is that of the first
+ * meeting, wider by WIDER / r, and nothing of it is left where even its narrow side is wide.
  */
 export function widened(roughness: number, anisotropy: number): { x: number; y: number; share: number } {
   const [x, y] = widths(roughness, anisotropy);
@@ -189,12 +199,6 @@ export function widened(roughness: number, anisotropy: number): { x: number; y: 
   const share = Math.min(1, Math.max(0, (WIDEST - narrow) / (WIDEST - STILL_NARROW)));
   return { x: Math.min(1, x * wider), y: narrow, share };
 }
-const WIDER = 1.15;
-/** Smoother mirrors lose less than a thousandth. */
-const LEAST_WIDENED = 0.1;
-const STILL_NARROW = 0.5;
-const WIDEST = 0.8;
-
 /** Roughness and anisotropy of GGX widths, the inverse of `widths`. */
 export function roughnessOf(x: number, y: number): { roughness: number; anisotropy: number } {
   return { roughness: Math.sqrt(Math.sqrt((x * x + y * y) / 2)), anisotropy: 1 - y / x };
