@@ -154,9 +154,9 @@ export function meanOfRow(row: ArrayLike<number>, at = 0, step = 1): number {
 }
 
 /** Of light lost once, what leaves at each further meeting: by the share that one returns in the mean, and at an angle over it. */
-const RETURNED = [0.1681, 1.2249, -0.4079, 0.5698] as const;
+const RETURNED = [0.164, 1.2391, -0.4185, 0.57] as const;
 /** Where it is met: the cosine seen facing, and the power of the viewing cosine it falls with, both by roughness. */
-const MET = [0.243, 0.4381, -0.1619, 0.7359, -0.9459, 0.3971] as const;
+const MET = [0.2408, 0.4437, -0.1652, 0.7381, -0.9525, 0.4015] as const;
 
 /**
  * What becomes of light that one meeting with a rough mirror loses, per angle: the share `returned` of it that leaves at
